@@ -1,0 +1,62 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { slotMatrix } from '@/core/analysis/linear/matrix';
+import { DenseComplexLu } from './baseline';
+import { cascade, logSpaced } from './circuits';
+import { report, summary, time } from './measure';
+
+const BOARDS = 64;
+const POINTS = 400;
+
+/** 64 boards x 400 frequencies of six second-order stages with one-pole op-amps, 26 unknowns. */
+export function benchAc(): void {
+  const circuit = cascade(6);
+  const frequenciesHz = logSpaced(20, 20_000, POINTS);
+  const analysis = new AcAnalysis(circuit);
+  const nominal = Float64Array.from(analysis.values);
+  const planned = time(9, () => {
+    for (let board = 0; board < BOARDS; board++) {
+      for (let i = 0; i < nominal.length; i++)
+        analysis.values[i] = nominal[i] * (1 + 0.05 * Math.sin(board * 7.1 + i));
+      analysis.update();
+      analysis.solve({ frequenciesHz, probes: ['out'] });
+    }
+  });
+
+  const matrix = slotMatrix(analysis.system);
+  const n = matrix.size;
+  const g = new Float64Array(n * n);
+  const c = new Float64Array(n * n);
+  matrix.rows.forEach((row, slot) => {
+    g[row * n + matrix.columns[slot]] = matrix.g[slot];
+    c[row * n + matrix.columns[slot]] = matrix.c[slot];
+  });
+  const dense = new DenseComplexLu(n);
+  const source = analysis.system.sources[0].row;
+  const x = { re: new Float64Array(n), im: new Float64Array(n) };
+  const baseline = time(5, () => {
+    for (const hz of frequenciesHz) {
+      x.re.fill(0);
+      x.im.fill(0);
+      x.re[source] = 1;
+      dense.solve(g, c, 2 * Math.PI * hz, x.re, x.im);
+    }
+  });
+  const perPlanned = planned.map((t) => t / (BOARDS * POINTS));
+  const perDense = baseline.map((t) => t / POINTS);
+  report(
+    `AC, ${n} unknowns, ${BOARDS} boards x ${POINTS}: planned, per solve`,
+    perPlanned,
+    'us',
+    1e6,
+  );
+  report('  dense complex LU, per solve', perDense, 'us', 1e6);
+  console.log(
+    `  ratio of medians                                         ${(summary(perDense).median / summary(perPlanned).median).toFixed(1).padStart(9)} x`,
+  );
+  report(
+    '  one circuit from nothing: check, compile, plan, 400 points',
+    time(15, () => void new AcAnalysis(circuit).solve({ frequenciesHz, probes: ['out'] })),
+    'ms',
+    1e3,
+  );
+}

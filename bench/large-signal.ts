@@ -1,0 +1,122 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { operatingPoint } from '@/core/analysis/dc/operating-point';
+import { transient } from '@/core/analysis/transient/transient';
+import { makeCircuit, readCircuit, type Circuit, type Part } from '@/core/circuit/schema';
+import { cascade, logSpaced } from './circuits';
+import { report, summary, time } from './measure';
+
+const AUDIO_RATE = 96_000;
+
+/** Time-domain, operating-point and spread measurements. */
+export function benchLargeSignal(): void {
+  const circuit = cascade(6);
+  const analysis = new AcAnalysis(circuit);
+  const nominal = Float64Array.from(analysis.values);
+  const frequenciesHz = logSpaced(20, 20_000, 400);
+  const spread = time(3, () => {
+    for (let board = 0; board < 1000; board++) {
+      for (let i = 0; i < nominal.length; i++)
+        analysis.values[i] = nominal[i] * (1 + 0.05 * Math.sin(board * 7.1 + i));
+      analysis.update();
+      analysis.solve({ frequenciesHz, probes: ['out'] });
+    }
+  });
+  report('Spread: 1,000 boards x 400 frequencies x 26 unknowns', spread, 's');
+
+  const chain = driven(cascade(10));
+  const cycles = time(
+    5,
+    () =>
+      void transient(chain, { untilSeconds: 0.1, stepSeconds: 1 / AUDIO_RATE, probes: ['out'] }),
+  );
+  report('Transient, linear 10-op-amp chain, 0.1 s at 96 kHz', cycles, 's');
+
+  const fixture = join(import.meta.dirname, '../src/core/fixtures/transient-ota-loop.json');
+  const loop = readCircuit(
+    (JSON.parse(readFileSync(fixture, 'utf8')) as { circuit: unknown }).circuit,
+  );
+  const seconds = 0.5;
+  const played = time(
+    3,
+    () =>
+      void transient(loop, { untilSeconds: seconds, stepSeconds: 1 / AUDIO_RATE, probes: ['out'] }),
+  );
+  report(`Transient, four-pole OTA loop, ${seconds} s at 96 kHz`, played, 's');
+  console.log(
+    `  times real time                                          ${(seconds / summary(played).median).toFixed(2).padStart(9)} x`,
+  );
+
+  report(
+    'Operating point of six transistors',
+    time(25, () => void operatingPoint(sixTransistors())),
+    'ms',
+    1e3,
+  );
+}
+
+function driven(circuit: Circuit): Circuit {
+  const parts = circuit.parts.map((p): Part =>
+    p.kind === 'voltage-source'
+      ? {
+          ...p,
+          waveform: {
+            shape: 'sine',
+            offsetVolts: 0,
+            amplitudeVolts: 1,
+            frequencyHz: 440,
+            delaySeconds: 0,
+            degrees: 0,
+          },
+        }
+      : p,
+  );
+  return { ...circuit, parts };
+}
+
+/** A differential pair with its current source, a second stage, and a complementary output pair. */
+function sixTransistors(): Circuit {
+  const model = (polarity: 'npn' | 'pnp') => ({
+    polarity,
+    saturationAmps: 1e-14,
+    betaForward: 150,
+    betaReverse: 2,
+    baseEmitterFarads: 0,
+    baseCollectorFarads: 0,
+    transitSeconds: 0,
+  });
+  const q = (
+    id: string,
+    polarity: 'npn' | 'pnp',
+    collector: string,
+    base: string,
+    emitter: string,
+  ): Part => ({ id, kind: 'transistor', collector, base, emitter, model: model(polarity) });
+  const r = (id: string, a: string, b: string, ohms: number): Part => ({
+    id,
+    kind: 'resistor',
+    a,
+    b,
+    ohms,
+  });
+  return makeCircuit([
+    { id: 'VP', kind: 'voltage-source', plus: 'p', minus: '0', dcVolts: 15 },
+    { id: 'VN', kind: 'voltage-source', plus: 'n', minus: '0', dcVolts: -15 },
+    r('RI', 'in', '0', 47_000),
+    q('Q1', 'npn', 'c1', 'in', 'e'),
+    q('Q2', 'npn', 'p', 'fb', 'e'),
+    q('Q3', 'npn', 'e', 'b3', 'e3'),
+    r('RB1', '0', 'b3', 33_000),
+    r('RB2', 'b3', 'n', 6_800),
+    r('RE3', 'e3', 'n', 1_500),
+    r('RC1', 'p', 'c1', 680),
+    q('Q4', 'pnp', 'drive', 'c1', 'p'),
+    r('RD', 'drive', 'n', 6_800),
+    q('Q5', 'npn', 'p', 'drive', 'out'),
+    q('Q6', 'pnp', 'n', 'drive', 'out'),
+    r('RF1', 'out', 'fb', 10_000),
+    r('RF2', 'fb', '0', 1_000),
+    r('RL', 'out', '0', 600),
+  ]);
+}

@@ -1,0 +1,8 @@
+import { benchAc } from './ac';
+import { benchBrowser } from './browser';
+import { benchLargeSignal } from './large-signal';
+
+/** `npm run bench`: medians and ratios, printed and never asserted. `npm run bench -- engine` leaves the browser out. */
+benchAc();
+benchLargeSignal();
+if (!process.argv.includes('engine')) void benchBrowser();

@@ -1,0 +1,70 @@
+import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+
+const SWITCHES = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+export const url = (path = '/') => `${process.env.REED_URL}${path}`;
+
+/** A browser with an empty profile, and everything that went wrong on its pages. */
+export class Bench {
+  readonly faults: string[] = [];
+  private constructor(
+    private readonly browser: Browser,
+    readonly context: BrowserContext,
+  ) {}
+
+  static async open(scheme: 'light' | 'dark' = 'light'): Promise<Bench> {
+    const browser = await chromium.launch({
+      executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+      args: SWITCHES,
+    });
+    const context = await browser.newContext({
+      viewport: { width: 1280, height: 800 },
+      colorScheme: scheme,
+      acceptDownloads: true,
+    });
+    return new Bench(browser, context);
+  }
+
+  /** A page whose script errors, policy violations and requests to other hosts are noted. */
+  async page(path = '/'): Promise<Page> {
+    const page = await this.context.newPage();
+    page.on('pageerror', (error) => this.faults.push(`error: ${error.message}`));
+    page.on('console', (message) => {
+      if (message.type() === 'error') this.faults.push(`console: ${message.text()}`);
+    });
+    page.on('request', (request) => {
+      if (!/^(data|blob):/.test(request.url()) && !request.url().startsWith(url('')))
+        this.faults.push(`request to ${request.url()}`);
+    });
+    await page.goto(url(path));
+    return page;
+  }
+
+  close(): Promise<void> {
+    return this.browser.close();
+  }
+}
+
+/** The text of a downloaded file. */
+export async function downloaded(
+  page: Page,
+  act: () => Promise<void>,
+): Promise<{ name: string; content: Buffer }> {
+  const [download] = await Promise.all([page.waitForEvent('download'), act()]);
+  const chunks: Buffer[] = [];
+  for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
+  return { name: download.suggestedFilename(), content: Buffer.concat(chunks) };
+}
+
+/** The built value of a reading, as the table shows it. */
+export function reading(page: Page, name: string | RegExp, column = 2) {
+  return page.getByRole('row', { name }).getByRole('cell').nth(column);
+}

@@ -1,0 +1,3 @@
+export default function stop(): void {
+  globalThis.reedServer?.kill();
+}

@@ -1,0 +1,32 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { z } from 'zod';
+import { circuitSchema } from '@/core/circuit/schema';
+import { askFileSchema } from '@/core/design/ask';
+import { sheetSchema } from '@/core/sheet/schema';
+
+/** Write the JSON Schemas of the open formats to docs/formats; with --check, only compare. */
+const FORMATS = { circuit: circuitSchema, ask: askFileSchema, sheet: sheetSchema };
+const check = process.argv.includes('--check');
+let stale = 0;
+for (const [name, schema] of Object.entries(FORMATS)) {
+  const path = join(import.meta.dirname, '..', 'docs', 'formats', `${name}.schema.json`);
+  const text = `${JSON.stringify({ $id: `jaunty-reed/${name}/1`, title: `jaunty-reed/${name}, version 1`, ...z.toJSONSchema(schema, { io: 'input' }) }, null, 2)}\n`;
+  if (!check) {
+    writeFileSync(path, text);
+    continue;
+  }
+  let present = '';
+  try {
+    present = readFileSync(path, 'utf8');
+  } catch {
+    // Missing counts as stale.
+  }
+  if (present !== text) {
+    console.error(
+      `docs/formats/${name}.schema.json is not what the code says: run npm run schemas`,
+    );
+    stale++;
+  }
+}
+process.exitCode = stale > 0 ? 1 : 0;

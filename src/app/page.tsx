@@ -1,0 +1,5 @@
+import { ShelfScreen } from '@/features/shelf/shelf-screen';
+
+export default function Page() {
+  return <ShelfScreen />;
+}

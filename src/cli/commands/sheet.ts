@@ -1,0 +1,50 @@
+import { SheetEvaluator } from '@/core/sheet/evaluate';
+import { readSheet } from '@/core/sheet/read';
+import { meets } from '@/core/sheet/verdict';
+import { readingName } from '@/core/sheet/words';
+import { MEASURE_QUANTITY } from '@/core/response/readings';
+import { readArgs, readJson, type Command } from '../command';
+
+export const sheet: Command = {
+  name: 'sheet',
+  usage: 'FILE',
+  summary: 'the readings of a sheet, ideal and built',
+  run(args) {
+    const { positionals } = readArgs(args, {}, 1);
+    const document = readSheet(readJson(positionals[0]));
+    const evaluation = new SheetEvaluator().evaluate(document);
+    return {
+      title: document.title,
+      readings: document.readings.map((reading, i) => {
+        const results = evaluation.readings[i].results;
+        const built = results.built;
+        return {
+          name: readingName(reading),
+          measure: reading.measure,
+          quantity: MEASURE_QUANTITY[reading.measure.measure],
+          wanted: reading.wanted ?? null,
+          values: Object.fromEntries(
+            Object.entries(results).map(([layer, r]) => [
+              layer,
+              r && 'measured' in r ? r.measured.value : null,
+            ]),
+          ),
+          errors: Object.fromEntries(
+            Object.entries(results).flatMap(([layer, r]) =>
+              r && 'error' in r ? [[layer, r.error]] : [],
+            ),
+          ),
+          met:
+            reading.wanted && built && 'measured' in built
+              ? meets(reading.wanted, built.measured.value)
+              : null,
+        };
+      }),
+      joints: evaluation.joints.map((j) => ({
+        ...j,
+        loadOhms: Number.isFinite(j.loadOhms) ? j.loadOhms : null,
+      })),
+      problems: evaluation.problems,
+    };
+  },
+};

@@ -1,0 +1,179 @@
+import type { Entry, System } from '@/core/circuit/compile';
+import { GROUND, type ElementValues, type NonlinearElement } from '@/core/circuit/stamper';
+import { slotMatrix, type SlotMatrix } from '../linear/matrix';
+
+/** One nonlinear element with its work space and the slots of its derivatives. */
+interface Placed {
+  element: NonlinearElement;
+  /** Its unknowns and equations as typed arrays, negative where grounded. */
+  inputs: Int32Array;
+  rows: Int32Array;
+  v: Float64Array;
+  previous: Float64Array;
+  values: ElementValues;
+  /** Slot of each (row, input), or -1. */
+  slots: Int32Array;
+}
+
+/**
+ * The large-signal equations  F(x) = G x + f(x) + d/dt (C x + q(x)) - b(t)  of a system: values and
+ * Jacobian at any x, without allocation.
+ */
+export class LargeSignalEquations {
+  readonly size: number;
+  readonly pattern: SlotMatrix;
+  /** Static part G x + f(x) and charges C x + q(x), by equation, at the last `evaluate`. */
+  readonly statics: Float64Array;
+  readonly charges: Float64Array;
+  /** Jacobians of both, by slot. */
+  readonly conductances: Float64Array;
+  readonly capacitances: Float64Array;
+  readonly linear: boolean;
+  private readonly placed: Placed[];
+
+  constructor(readonly system: System) {
+    const extra: Entry[] = [];
+    for (const { rows, inputs } of system.elements) {
+      for (const row of rows) {
+        for (const column of inputs) {
+          if (row !== GROUND && column !== GROUND)
+            extra.push({ row, column, reactive: true, scale: 0, factors: [] });
+        }
+      }
+    }
+    // Every net gets a diagonal slot, for the conductances that gmin stepping lends it.
+    system.unknowns.forEach((u, i) => {
+      if (u.kind === 'net')
+        extra.push({ row: i, column: i, reactive: false, scale: 0, factors: [] });
+    });
+    this.size = system.unknowns.length;
+    this.pattern = slotMatrix(system, extra);
+    this.linear = system.elements.length === 0;
+    let next = system.entries.length;
+    this.placed = system.elements.map((element) => {
+      const slots = new Int32Array(element.rows.length * element.inputs.length).fill(-1);
+      element.rows.forEach((row, r) =>
+        element.inputs.forEach((column, c) => {
+          if (row !== GROUND && column !== GROUND)
+            slots[r * element.inputs.length + c] = this.pattern.slotOfEntry[next++];
+        }),
+      );
+      const [m, n] = [element.rows.length, element.inputs.length];
+      const values = {
+        current: new Float64Array(m),
+        conductance: new Float64Array(m * n),
+        charge: new Float64Array(m),
+        capacitance: new Float64Array(m * n),
+        bias: 0,
+      };
+      return {
+        element,
+        inputs: Int32Array.from(element.inputs),
+        rows: Int32Array.from(element.rows),
+        v: new Float64Array(n),
+        previous: new Float64Array(n),
+        values,
+        slots,
+      };
+    });
+    this.netSlots = Int32Array.from({ length: this.size }, () => -1);
+    system.unknowns.forEach((u, i) => {
+      if (u.kind === 'net') this.netSlots[i] = this.pattern.slotOfEntry[next++];
+    });
+    this.statics = new Float64Array(this.size);
+    this.charges = new Float64Array(this.size);
+    this.conductances = new Float64Array(this.pattern.rows.length);
+    this.capacitances = new Float64Array(this.pattern.rows.length);
+  }
+
+  /** Diagonal slot of each net, -1 for other unknowns. */
+  readonly netSlots: Int32Array;
+
+  /**
+   * Evaluate everything at `x`. With `previous` given, junctions may be held back towards it; the
+   * equations are then those of the held-back point, extended along their tangents to x.
+   *
+   * @returns the part that was held back most, or undefined when none was
+   */
+  evaluate(x: Float64Array, previous?: Float64Array): string | undefined {
+    const { pattern, statics, charges, conductances, capacitances } = this;
+    conductances.set(pattern.g);
+    capacitances.set(pattern.c);
+    statics.fill(0);
+    charges.fill(0);
+    const { rows: slotRows, columns: slotColumns, g, c } = pattern;
+    for (let slot = 0; slot < slotRows.length; slot++) {
+      const value = x[slotColumns[slot]];
+      const row = slotRows[slot];
+      statics[row] += g[slot] * value;
+      charges[row] += c[slot] * value;
+    }
+    let held: string | undefined;
+    for (const { element, inputs, rows, v, previous: before, values, slots } of this.placed) {
+      const n = inputs.length;
+      for (let k = 0; k < n; k++) {
+        v[k] = inputs[k] < 0 ? 0 : x[inputs[k]];
+        if (previous) before[k] = inputs[k] < 0 ? 0 : previous[inputs[k]];
+      }
+      const limited =
+        previous !== undefined && element.limit !== undefined && element.limit(v, before);
+      if (limited) held = element.part;
+      element.evaluate(v, values);
+      const { current, charge, conductance, capacitance } = values;
+      for (let r = 0; r < rows.length; r++) {
+        const row = rows[r];
+        if (row < 0) continue;
+        statics[row] += current[r];
+        charges[row] += charge[r];
+        for (let k = 0, at = r * n; k < n; k++, at++) {
+          const slot = slots[at];
+          if (slot >= 0) {
+            conductances[slot] += conductance[at];
+            capacitances[slot] += capacitance[at];
+          }
+          if (!limited) continue;
+          // Held back: the tangent leads from the held point to x (a grounded input may be held too).
+          const off = (inputs[k] < 0 ? 0 : x[inputs[k]]) - v[k];
+          statics[row] += conductance[at] * off;
+          charges[row] += capacitance[at] * off;
+        }
+      }
+    }
+    return held;
+  }
+
+  /** The elements' present values, for their noise and for reports. */
+  elementValues(): { element: NonlinearElement; values: ElementValues }[] {
+    return this.placed;
+  }
+
+  /** Small-signal entries of the elements about the last evaluated point; always the same places. */
+  smallSignalEntries(): Entry[] {
+    const entries: Entry[] = [];
+    for (const { element, values } of this.placed) {
+      element.rows.forEach((row, r) =>
+        element.inputs.forEach((column, c) => {
+          if (row === GROUND || column === GROUND) return;
+          const at = r * element.inputs.length + c;
+          entries.push({
+            row,
+            column,
+            reactive: false,
+            scale: values.conductance[at],
+            factors: [],
+          });
+          if (values.capacitance[at] !== 0) {
+            entries.push({
+              row,
+              column,
+              reactive: true,
+              scale: values.capacitance[at],
+              factors: [],
+            });
+          }
+        }),
+      );
+    }
+    return entries;
+  }
+}

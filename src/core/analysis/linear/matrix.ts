@@ -1,0 +1,68 @@
+import { entryValue, type Entry, type System } from '@/core/circuit/compile';
+
+/**
+ * The equations' matrix A(s) = G + s C as values in numbered slots, one slot for each (row, column)
+ * that some part writes to.
+ */
+export interface SlotMatrix {
+  size: number;
+  /** Row and column of each slot. */
+  rows: Int32Array;
+  columns: Int32Array;
+  /** Slot of each entry of the system. */
+  slotOfEntry: Int32Array;
+  /** 1 for each slot that some entry of C writes to. */
+  reactive: Uint8Array;
+  g: Float64Array;
+  c: Float64Array;
+  /** Counts the fillings, so that copies know when they are out of date. */
+  revision: number;
+}
+
+/** Find the slots of a system's entries and fill them with its nominal values. */
+export function slotMatrix(system: System, extra: readonly Entry[] = []): SlotMatrix {
+  const entries = extra.length > 0 ? [...system.entries, ...extra] : system.entries;
+  const size = system.unknowns.length;
+  const slots = new Map<number, number>();
+  const slotOfEntry = new Int32Array(entries.length);
+  entries.forEach(({ row, column }, i) => {
+    const key = row * size + column;
+    let slot = slots.get(key);
+    if (slot === undefined) slots.set(key, (slot = slots.size));
+    slotOfEntry[i] = slot;
+  });
+  const rows = new Int32Array(slots.size);
+  const columns = new Int32Array(slots.size);
+  for (const [key, slot] of slots) {
+    rows[slot] = Math.floor(key / size);
+    columns[slot] = key % size;
+  }
+  const reactive = new Uint8Array(slots.size);
+  entries.forEach((entry, i) => {
+    if (entry.reactive) reactive[slotOfEntry[i]] = 1;
+  });
+  const g = new Float64Array(slots.size);
+  const c = new Float64Array(slots.size);
+  const matrix = { size, rows, columns, slotOfEntry, reactive, g, c, revision: 0 };
+  fillSlots(
+    matrix,
+    entries,
+    Float64Array.from(system.parameters, (p) => p.value),
+  );
+  return matrix;
+}
+
+/** Write the values of G and C for given parameter values. No allocation. */
+export function fillSlots(
+  matrix: SlotMatrix,
+  entries: readonly Entry[],
+  values: Float64Array,
+): void {
+  matrix.revision++;
+  matrix.g.fill(0);
+  matrix.c.fill(0);
+  for (let i = 0; i < entries.length; i++) {
+    const target = entries[i].reactive ? matrix.c : matrix.g;
+    target[matrix.slotOfEntry[i]] += entryValue(entries[i], values);
+  }
+}

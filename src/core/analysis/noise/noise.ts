@@ -1,0 +1,203 @@
+import { BOLTZMANN, ELEMENTARY_CHARGE, ROOM_KELVIN } from '@/core/constants';
+import { ReedError, stopIfAsked } from '@/core/errors';
+import type { Circuit } from '@/core/circuit/schema';
+import type { NoiseTerm } from '@/core/circuit/stamper';
+import { AcAnalysis, type Linearised } from '../ac/ac';
+
+export interface NoiseRequest {
+  probe: string;
+  /** Frequencies of the spots. */
+  frequenciesHz: ArrayLike<number>;
+  /** Band of the totals. */
+  fromHz: number;
+  toHz: number;
+  signal?: AbortSignal;
+}
+
+export interface NoiseSpot {
+  frequencyHz: number;
+  voltsPerRootHz: number;
+  /** The same, divided by the gain from the source to the probe; null without a source or gain. */
+  inputVoltsPerRootHz: number | null;
+}
+
+export interface NoiseResult {
+  spots: NoiseSpot[];
+  /** Totals over the band, flat and A-weighted. */
+  rmsVolts: number;
+  rmsVoltsA: number;
+  /** Parts by what they add to the flat total, largest first; their squares add up to its square. */
+  contributions: { part: string; cause: string; rmsVolts: number }[];
+}
+
+/** A weighting as a power factor (IEC 61672-1, equation E.6 in amplitude), 1 at 1 kHz. */
+export function aWeighting(hz: number): number {
+  const f2 = hz * hz;
+  const ra =
+    (12194 ** 2 * f2 * f2) /
+    ((f2 + 20.6 ** 2) * Math.sqrt((f2 + 107.7 ** 2) * (f2 + 737.9 ** 2)) * (f2 + 12194 ** 2));
+  return (ra * 1.258925411794167) ** 2; // +2.00 dB
+}
+
+/**
+ * Noise at a net: one transposed solve a frequency gives the transfer from every noise source at
+ * once (L. W. Nagel, R. A. Rohrer, S. W. Director: the adjoint network; R. Rohrer et al., IEEE J.
+ * Solid-State Circuits SC-6, 1971). Band totals integrate the density on a grid that is refined
+ * until they settle.
+ */
+export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
+  const { probe, fromHz, toHz, signal } = request;
+  if (!(fromHz > 0) || !(toHz > fromHz))
+    throw new ReedError(
+      'range',
+      `Noise over a band needs two rising frequencies above zero; ${fromHz} to ${toHz} was given.`,
+    );
+  const analysis = new AcAnalysis(circuit, signal);
+  const unknown = analysis.unknownOf(probe);
+  if (unknown < 0)
+    throw new ReedError('circuit', `“${probe}” is the ground net: there is no noise on it.`, {
+      net: probe,
+    });
+  const terms = [...analysis.system.noise, ...deviceNoise(analysis.linearised)];
+
+  const spots = densities(
+    analysis,
+    unknown,
+    terms,
+    Float64Array.from(request.frequenciesHz),
+    signal,
+  );
+  const total = integrate(analysis, unknown, terms, fromHz, toHz, signal);
+  const byPart = new Map<string, { part: string; cause: string; square: number }>();
+  terms.forEach((term, k) => {
+    const key = `${term.part} ${term.cause}`;
+    const entry = byPart.get(key) ?? { part: term.part, cause: term.cause, square: 0 };
+    entry.square += total.byTerm[k];
+    byPart.set(key, entry);
+  });
+  return {
+    spots: Array.from(spots.frequenciesHz, (frequencyHz, k) => ({
+      frequencyHz,
+      voltsPerRootHz: Math.sqrt(spots.total[k]),
+      inputVoltsPerRootHz: spots.gain[k] > 0 ? Math.sqrt(spots.total[k]) / spots.gain[k] : null,
+    })),
+    rmsVolts: Math.sqrt(total.flat),
+    rmsVoltsA: Math.sqrt(total.weighted),
+    contributions: [...byPart.values()]
+      .map(({ part, cause, square }) => ({ part, cause, rmsVolts: Math.sqrt(square) }))
+      .sort((a, b) => b.rmsVolts - a.rmsVolts),
+  };
+}
+
+/** Shot and channel noise of the devices at their operating point. */
+function deviceNoise(linearised: Linearised | undefined): NoiseTerm[] {
+  if (!linearised) return [];
+  return linearised.elements.flatMap(({ element, values }) =>
+    element.noise.map(({ from, to, shotOf, shotOfBias, thermalOfSlope }): NoiseTerm => {
+      const n = element.inputs.length;
+      const density = shotOfBias
+        ? 2 * ELEMENTARY_CHARGE * values.bias
+        : shotOf !== undefined
+          ? 2 * ELEMENTARY_CHARGE * Math.abs(values.current[shotOf])
+          : 4 *
+            BOLTZMANN *
+            ROOM_KELVIN *
+            (2 / 3) *
+            Math.abs(values.conductance[from * n + thermalOfSlope!]);
+      return {
+        part: element.part,
+        cause: thermalOfSlope === undefined ? 'shot' : 'channel',
+        plus: element.rows[from],
+        minus: to < 0 ? -1 : element.rows[to],
+        density,
+      };
+    }),
+  );
+}
+
+interface Densities {
+  frequenciesHz: Float64Array;
+  /** V^2/Hz at the probe. */
+  total: Float64Array;
+  /** By term, then frequency. */
+  byTerm: Float64Array[];
+  /** |transfer| from the sources together, V/V. */
+  gain: Float64Array;
+}
+
+function densities(
+  analysis: AcAnalysis,
+  unknown: number,
+  terms: readonly NoiseTerm[],
+  frequenciesHz: Float64Array,
+  signal?: AbortSignal,
+): Densities {
+  const count = frequenciesHz.length;
+  const result: Densities = {
+    frequenciesHz,
+    total: new Float64Array(count),
+    byTerm: terms.map(() => new Float64Array(count)),
+    gain: new Float64Array(count),
+  };
+  const { rhs } = analysis;
+  analysis.eachTransfer(unknown, frequenciesHz, (at, yRe, yIm, stride, k) => {
+    if ((at & 63) === 0) stopIfAsked(signal);
+    terms.forEach((term, t) => {
+      const re =
+        (term.plus < 0 ? 0 : yRe[term.plus * stride + k]) -
+        (term.minus < 0 ? 0 : yRe[term.minus * stride + k]);
+      const im =
+        (term.plus < 0 ? 0 : yIm[term.plus * stride + k]) -
+        (term.minus < 0 ? 0 : yIm[term.minus * stride + k]);
+      const flicker = term.cornerHz ? 1 + term.cornerHz / frequenciesHz[at] : 1;
+      const square = (re * re + im * im) * term.density * flicker;
+      result.byTerm[t][at] = square;
+      result.total[at] += square;
+    });
+    let [gr, gi] = [0, 0];
+    for (let row = 0; row < rhs.re.length; row++) {
+      if (rhs.re[row] === 0 && rhs.im[row] === 0) continue;
+      gr += yRe[row * stride + k] * rhs.re[row] - yIm[row * stride + k] * rhs.im[row];
+      gi += yRe[row * stride + k] * rhs.im[row] + yIm[row * stride + k] * rhs.re[row];
+    }
+    result.gain[at] = Math.hypot(gr, gi);
+  });
+  return result;
+}
+
+/** Simpson's rule in log frequency, the grid doubled until the total settles to 1e-7. */
+function integrate(
+  analysis: AcAnalysis,
+  unknown: number,
+  terms: readonly NoiseTerm[],
+  fromHz: number,
+  toHz: number,
+  signal?: AbortSignal,
+) {
+  const span = Math.log(toHz / fromHz);
+  let intervals = Math.max(32, 2 * Math.ceil(span * 12));
+  let before = -1;
+  for (;;) {
+    const x = Float64Array.from(
+      { length: intervals + 1 },
+      (_, k) => fromHz * Math.exp((span * k) / intervals),
+    );
+    const d = densities(analysis, unknown, terms, x, signal);
+    const sum = (values: (k: number) => number) => {
+      let s = 0;
+      for (let k = 0; k <= intervals; k++)
+        s += values(k) * x[k] * (k === 0 || k === intervals ? 1 : k % 2 === 1 ? 4 : 2);
+      return (s * span) / intervals / 3;
+    };
+    const flat = sum((k) => d.total[k]);
+    if (Math.abs(flat - before) <= 1e-7 * flat || intervals > 60_000) {
+      return {
+        flat,
+        weighted: sum((k) => d.total[k] * aWeighting(x[k])),
+        byTerm: d.byTerm.map((term) => sum((k) => term[k])),
+      };
+    }
+    before = flat;
+    intervals *= 2;
+  }
+}

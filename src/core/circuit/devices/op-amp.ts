@@ -1,0 +1,166 @@
+import { z } from 'zod';
+import { defineDevice } from '../device';
+import { finite, net, notNegative, partBase, positive } from '../part';
+import type { Stamper } from '../stamper';
+import { admittance } from '../stamper';
+import { stampLimits } from './op-amp-limits';
+
+export const opAmpModelSchema = z.strictObject({
+  gainBandwidthHz: positive,
+  dcGainDb: finite.min(20, 'must be at least 20 dB').max(200, 'must be at most 200 dB'),
+  secondPoleHz: positive.optional(),
+  outputOhms: notNegative.optional(),
+  inputOhms: positive.optional(),
+  inputFarads: positive.optional(),
+  inputVoltageNoise: notNegative.optional(),
+  inputCurrentNoise: notNegative.optional(),
+  /** Below these frequencies the noise densities rise as 1/f. */
+  voltageNoiseCornerHz: positive.optional(),
+  currentNoiseCornerHz: positive.optional(),
+  offsetVolts: finite.optional(),
+  /** Current into each input. */
+  biasAmps: finite.optional(),
+  slewVoltsPerSecond: positive.optional(),
+  /** Rails; the output stays `headroomVolts` inside them. */
+  supply: z
+    .strictObject({ plusVolts: finite, minusVolts: finite })
+    .refine((s) => s.plusVolts > s.minusVolts, { error: 'needs plusVolts above minusVolts' })
+    .optional(),
+  headroomVolts: notNegative.optional(),
+  /** Greatest output current, either way. */
+  outputAmps: positive.optional(),
+});
+
+export type OpAmpModel = z.infer<typeof opAmpModelSchema>;
+
+const schema = z.strictObject({
+  ...partBase,
+  kind: z.literal('op-amp'),
+  inPlus: net,
+  inMinus: net,
+  out: net,
+  /** Nets that feed it; the output current is drawn from them and they bound the output. */
+  supplyPlus: net.optional(),
+  supplyMinus: net.optional(),
+  model: z.union([z.literal('ideal'), opAmpModelSchema], {
+    error: 'must be "ideal" or an op-amp model',
+  }),
+});
+
+export type OpAmp = z.infer<typeof schema>;
+
+/**
+ * Op-amp, ideal or with one or two poles: A(s) = A0 / (1 + s A0 / (2 pi GBW)) [ / (1 + s / w2) ].
+ *
+ * The equation of its output is written with 1/A(s), which stays linear in s:
+ * (v(out) + outputOhms i) (1/A0 + s / (2 pi GBW)) - (v+ - v-) = 0, where i leaves the output.
+ */
+export const opAmp = defineDevice<OpAmp>({
+  kind: 'op-amp',
+  schema,
+  terminals: ({ inPlus, inMinus, out, supplyPlus, supplyMinus }) => ({
+    inPlus,
+    inMinus,
+    out,
+    ...(supplyPlus === undefined ? {} : { supplyPlus }),
+    ...(supplyMinus === undefined ? {} : { supplyMinus }),
+  }),
+  // The output is held against ground, wherever the ground net is called.
+  conducts: ({ out, model, inPlus, inMinus }) => [
+    [out, '@ground'],
+    ...(model !== 'ideal' && model.inputOhms ? [[inPlus, inMinus]] : []),
+  ],
+  stamp(part, s) {
+    const { model } = part;
+    const [plus, minus, out] = [s.net(part.inPlus), s.net(part.inMinus), s.net(part.out)];
+    const i = s.unknown('output current');
+    s.resistive(out, i, -1);
+    if (model === 'ideal') {
+      s.resistive(i, plus, -1);
+      s.resistive(i, minus, 1);
+      return;
+    }
+    stampInputs(s, model, plus, minus);
+    const gain = s.parameter('dcGain', 10 ** (model.dcGainDb / 20));
+    const bandwidth = s.parameter('gainBandwidthHz', model.gainBandwidthHz);
+    const perRadian = 1 / (2 * Math.PI);
+    const limited =
+      (s.mode === 'large-signal' && model.slewVoltsPerSecond !== undefined) ||
+      model.supply !== undefined ||
+      model.outputAmps !== undefined ||
+      part.supplyPlus !== undefined ||
+      part.supplyMinus !== undefined;
+
+    if (!limited && model.secondPoleHz === undefined) {
+      s.resistive(i, plus, -1);
+      s.resistive(i, minus, 1);
+      s.resistive(i, out, 1, [gain, -1]);
+      s.reactive(i, out, perRadian, [bandwidth, -1]);
+      if (model.outputOhms) {
+        const ro = s.parameter('outputOhms', model.outputOhms);
+        s.resistive(i, i, 1, [ro, 1], [gain, -1]);
+        s.reactive(i, i, perRadian, [ro, 1], [bandwidth, -1]);
+      }
+      stampInputErrors(s, model, i);
+      return;
+    }
+
+    // Its inner net has an equation of its own: u (1/A0 + s / (2 pi GBW)) = v+ - v-.
+    const u = s.unknown('gain stage');
+    s.resistive(u, u, 1, [gain, -1]);
+    s.reactive(u, u, perRadian, [bandwidth, -1]);
+    let driven = u;
+    if (model.secondPoleHz !== undefined) {
+      driven = s.unknown('second pole');
+      s.resistive(driven, driven, 1);
+      s.resistive(driven, u, -1);
+      s.reactive(driven, driven, perRadian, [s.parameter('secondPoleHz', model.secondPoleHz), -1]);
+    }
+    stampInputErrors(s, model, u);
+    if (limited) {
+      stampLimits(s, part, model, { plus, minus, out, u, driven, i });
+      return;
+    }
+    s.resistive(u, plus, -1);
+    s.resistive(u, minus, 1);
+    s.resistive(i, driven, 1);
+    s.resistive(i, out, -1);
+    if (model.outputOhms) s.resistive(i, i, -1, [s.parameter('outputOhms', model.outputOhms), 1]);
+  },
+});
+
+/** Input impedance between the inputs, current noise and bias current of each. */
+function stampInputs(s: Stamper, model: OpAmpModel, plus: number, minus: number): void {
+  if (model.inputOhms)
+    admittance(s, 'resistive', plus, minus, [s.parameter('inputOhms', model.inputOhms), -1]);
+  if (model.inputFarads)
+    admittance(s, 'reactive', plus, minus, [s.parameter('inputFarads', model.inputFarads), 1]);
+  for (const input of [plus, minus]) {
+    if (model.inputCurrentNoise) {
+      s.noise({
+        cause: 'input current',
+        plus: input,
+        minus: -1,
+        density: model.inputCurrentNoise ** 2,
+        cornerHz: model.currentNoiseCornerHz,
+      });
+    }
+    if (model.biasAmps)
+      s.source({ row: input, sign: -1, dc: model.biasAmps, acMagnitude: 0, acDegrees: 0 });
+  }
+}
+
+/** Offset and voltage noise stand in series with the non-inverting input: on the gain equation. */
+function stampInputErrors(s: Stamper, model: OpAmpModel, row: number): void {
+  if (model.offsetVolts)
+    s.source({ row, sign: 1, dc: model.offsetVolts, acMagnitude: 0, acDegrees: 0 });
+  if (model.inputVoltageNoise) {
+    s.noise({
+      cause: 'input voltage',
+      plus: row,
+      minus: -1,
+      density: model.inputVoltageNoise ** 2,
+      cornerHz: model.voltageNoiseCornerHz,
+    });
+  }
+}

@@ -1,0 +1,55 @@
+import type { OpAmpModel } from './devices/op-amp';
+
+/** Op-amps described by what they are. Figures are typical of their class and meant to be edited. */
+export interface NamedOpAmp {
+  name: string;
+  model: 'ideal' | OpAmpModel;
+}
+
+export const OP_AMPS: readonly NamedOpAmp[] = [
+  {
+    name: 'quiet bipolar, 10 MHz',
+    model: {
+      gainBandwidthHz: 10e6,
+      dcGainDb: 110,
+      outputOhms: 40,
+      inputVoltageNoise: 5e-9,
+      inputCurrentNoise: 0.7e-12,
+      slewVoltsPerSecond: 9e6,
+    },
+  },
+  {
+    name: 'FET-input, 3 MHz',
+    model: {
+      gainBandwidthHz: 3e6,
+      dcGainDb: 106,
+      outputOhms: 100,
+      inputVoltageNoise: 18e-9,
+      inputCurrentNoise: 1e-14,
+      slewVoltsPerSecond: 13e6,
+    },
+  },
+  {
+    name: 'low-power, 1 MHz',
+    model: {
+      gainBandwidthHz: 1e6,
+      dcGainDb: 100,
+      outputOhms: 200,
+      inputVoltageNoise: 40e-9,
+      inputCurrentNoise: 0.2e-12,
+      slewVoltsPerSecond: 0.5e6,
+    },
+  },
+  {
+    name: 'micropower, 100 kHz',
+    model: {
+      gainBandwidthHz: 1e5,
+      dcGainDb: 98,
+      outputOhms: 1000,
+      inputVoltageNoise: 60e-9,
+      inputCurrentNoise: 0.05e-12,
+      slewVoltsPerSecond: 0.04e6,
+    },
+  },
+  { name: 'ideal', model: 'ideal' },
+];

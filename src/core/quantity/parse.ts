@@ -1,0 +1,108 @@
+import { ReedError } from '@/core/errors';
+import { QUANTITIES, type QuantityKind } from './kinds';
+
+export type DecimalMark = 'point' | 'comma';
+
+/** SI prefixes as people type them. `M` is mega and `m` milli; `meg` avoids the doubt. */
+const PREFIXES: Record<string, number> = {
+  f: 1e-15,
+  p: 1e-12,
+  n: 1e-9,
+  u: 1e-6,
+  µ: 1e-6,
+  μ: 1e-6,
+  m: 1e-3,
+  k: 1e3,
+  K: 1e3,
+  M: 1e6,
+  meg: 1e6,
+  G: 1e9,
+};
+
+const PREFIX_PATTERN = 'meg|Meg|MEG|[fpnuµμmkKMG]';
+
+/**
+ * Read an engineering value as it is written on parts and schematics.
+ *
+ * Accepts `4k7`, `4.7k`, `4R7`, `4700`, `22n`, `0.47u`, `0.47 µF`, `1meg`, `2,2k`, `1e3`, `-3 dB`.
+ * A prefix letter (or the unit, as in `4R7` or `3V3`) may stand in place of the decimal mark.
+ * A single comma is a decimal mark too, except where `mark` is "point" and it could be meant to
+ * group thousands ("1,000"): such text is refused, not guessed at.
+ *
+ * @param text what was typed
+ * @param kind what is being asked for: decides which unit may follow
+ * @returns the value in SI units
+ * @throws ReedError `quantity`, saying what was expected
+ */
+export function parseQuantity(
+  text: string,
+  kind: QuantityKind,
+  mark: DecimalMark = 'point',
+): number {
+  const { units, example, noun } = QUANTITIES[kind];
+  const refuse = (why: string): ReedError =>
+    new ReedError(
+      'quantity',
+      `“${text.trim()}” is not ${noun}: ${why}. Expected something like ${example}.`,
+    );
+
+  let body = text
+    .trim()
+    .replace(/[\u2212\u2013]/g, '-')
+    .replace(/[\s\u00a0\u202f]+/g, '');
+  if (body === '') throw refuse('nothing was entered');
+  for (const unit of units) {
+    // The unit goes first, longest first; a lone "R" is left for the 4R7 form below.
+    if (body.length > unit.length && body.toLowerCase().endsWith(unit.toLowerCase())) {
+      body = body.slice(0, -unit.length);
+      break;
+    }
+  }
+  body = withPointAsMark(body, mark, refuse);
+
+  const inside = new RegExp(`^([-+]?\\d+)(${PREFIX_PATTERN}|[RrVvFHΩ])(\\d+)$`).exec(body);
+  const plain = new RegExp(
+    `^([-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][-+]?\\d+)?)(${PREFIX_PATTERN}|R|r)?$`,
+  ).exec(body);
+  let value: number;
+  if (plain) {
+    value = scaled(plain[1], prefixExponent(plain[2]));
+  } else if (inside) {
+    value = scaled(`${inside[1]}.${inside[3]}`, prefixExponent(inside[2]));
+  } else {
+    const stranger = /[^\d.eE+-]+/.exec(body)?.[0];
+    throw refuse(
+      stranger ? `“${stranger}” is no prefix or unit known here` : 'the number could not be read',
+    );
+  }
+  if (!Number.isFinite(value)) throw refuse('the number is too large');
+  return value;
+}
+
+function prefixExponent(prefix: string | undefined): number {
+  if (!prefix) return 0;
+  const factor = PREFIXES[prefix] ?? PREFIXES[prefix.toLowerCase() === 'meg' ? 'meg' : ''];
+  return factor === undefined ? 0 : Math.round(Math.log10(factor));
+}
+
+/** The exponent is joined to the digits as text, so that "4.7k" is exactly 4700 and "22n" exactly 22e-9. */
+function scaled(digits: string, exponent: number): number {
+  const [mantissa, own] = digits.toLowerCase().split('e');
+  return Number(`${mantissa}e${Number(own ?? 0) + exponent}`);
+}
+
+function withPointAsMark(
+  body: string,
+  mark: DecimalMark,
+  refuse: (why: string) => ReedError,
+): string {
+  const commas = body.split(',').length - 1;
+  const points = body.split('.').length - 1;
+  if (commas + points > 1) throw refuse('it has more than one decimal mark');
+  if (commas === 1 && mark === 'point' && /^[-+]?[1-9]\d{0,2},\d{3}$/.test(body)) {
+    throw refuse(
+      `“${body}” could mean ${body.replace(',', '')} or ${body.replace(',', '.')}; write one of them`,
+    );
+  }
+  return body.replace(',', '.');
+}

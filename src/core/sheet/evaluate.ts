@@ -1,0 +1,268 @@
+import { AcAnalysis, type ComplexTrace } from '@/core/analysis/ac/ac';
+import { messageOf } from '@/core/errors';
+import { ResponseReader, type Measured } from '@/core/response/readings';
+import { levelDb, levelsDb, responseOf, unwrappedDegrees } from '@/core/response/response';
+import { sampleResponse } from '@/core/response/sample';
+import { topologyOf } from '@/core/topologies';
+import type { StageFigures } from '@/core/topologies/topology';
+import { jointFrequency, jointsOf, type Joint } from './joints';
+import { exactValues } from './make';
+import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
+import type { Reading, Sheet, SheetDesign, Stage, Way } from './schema';
+
+/** One curve of a lens, over frequencies of its own. */
+export interface LayerTrace {
+  frequenciesHz: Float64Array;
+  levelDb: Float64Array;
+  phaseDegrees: Float64Array;
+}
+
+export type LayerId = 'ideal' | 'built' | `keep:${string}`;
+
+export interface Layer {
+  id: LayerId;
+  /** Equal keys mean equal curves: a picture drawn once need not be drawn again. */
+  key: string;
+  trace: LayerTrace;
+}
+
+/** A reading's value for one layer, or why it has none. */
+export type ReadingResult = { measured: Measured } | { error: string };
+
+export interface EvaluatedReading {
+  id: string;
+  results: Partial<Record<LayerId, ReadingResult>>;
+}
+
+export interface EvaluatedStage {
+  id: string;
+  /** Figures of the chosen values, with ideal op-amps. */
+  figures: StageFigures;
+  exact: Readonly<Record<string, number>>;
+  /** The stage alone, level in dB over an even log axis, for its card. */
+  thumbnail: LayerTrace;
+  /** Highest level at its output within the whole built path, dB re the source. */
+  peakDb: number;
+}
+
+export interface Evaluation {
+  layers: Layer[];
+  readings: EvaluatedReading[];
+  stages: EvaluatedStage[];
+  joints: Joint[];
+  /** What could not be computed, in words. */
+  problems: string[];
+}
+
+/** Readings are looked for this far beyond the picture. */
+const BEYOND = 100;
+const THUMBNAIL_POINTS = 40;
+
+/**
+ * Everything a sheet shows, from the solver. Results that do not change between two calls are kept:
+ * an evaluator lives as long as its sheet is open.
+ */
+export class SheetEvaluator {
+  private readonly versions = new Map<string, SolvedVersion>();
+
+  /** @param wayIndex which path of the sheet */
+  evaluate(sheet: Sheet, wayIndex = 0): Evaluation {
+    const problems: string[] = [];
+    const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
+    const wanted: { id: LayerId; design: SheetDesign; version: PathVersion }[] = [
+      { id: 'ideal', design: sheet, version: 'ideal' },
+      { id: 'built', design: sheet, version: 'built' },
+      ...sheet.keeps
+        .filter((k) => k.shown)
+        .map((k) => ({ id: `keep:${k.id}` as const, design: k.design, version: 'built' as const })),
+    ];
+    const solved = new Map<LayerId, SolvedVersion>();
+    const used = new Set<string>();
+    for (const { id, design, version } of wanted) {
+      try {
+        const key = versionKey(design, wayIndex, version, span);
+        used.add(key);
+        solved.set(id, this.solved(key, design, wayIndex, version, span));
+      } catch (error) {
+        problems.push(`${id === 'built' || id === 'ideal' ? id : 'keep'}: ${messageOf(error)}`);
+      }
+    }
+    for (const key of this.versions.keys()) if (!used.has(key)) this.versions.delete(key);
+
+    const way = sheet.ways[wayIndex];
+    const built = solved.get('built');
+    return {
+      layers: [...solved].map(([id, version]) => ({ id, key: version.key, trace: version.trace })),
+      readings: sheet.readings.map((reading) => ({
+        id: reading.id,
+        results: Object.fromEntries(
+          [...solved].map(([id, version]) => [id, version.read(reading)]),
+        ),
+      })),
+      stages: way.stages.map((stage) => evaluateStage(stage, way, built)),
+      joints: collect(problems, [], () => jointsOf(way, sheet.parts, jointFrequency(sheet.ask))),
+      problems,
+    };
+  }
+
+  private solved(
+    key: string,
+    design: SheetDesign,
+    wayIndex: number,
+    version: PathVersion,
+    span: Span,
+  ): SolvedVersion {
+    let solved = this.versions.get(key);
+    if (!solved)
+      this.versions.set(
+        key,
+        (solved = new SolvedVersion(key, design.ways[wayIndex], design, version, span)),
+      );
+    return solved;
+  }
+}
+
+interface Span {
+  fromHz: number;
+  toHz: number;
+}
+
+/** Everything that bears on a version's curve, as text. */
+function versionKey(
+  design: SheetDesign,
+  wayIndex: number,
+  version: PathVersion,
+  span: Span,
+): string {
+  const { source, stages, load } = design.ways[wayIndex];
+  const relevant =
+    version === 'ideal'
+      ? stages.map((s) => [s.id, s.topology, s.bypassed, s.target, s.farads])
+      : [
+          source.ohms,
+          load.ohms,
+          load.farads,
+          design.parts.opAmp.model,
+          stages.map((s) => [s.id, s.topology, s.bypassed, s.values]),
+        ];
+  return JSON.stringify([version, wayIndex, span, relevant]);
+}
+
+/** One version of one path, solved over the picture's span and ready to be read. */
+class SolvedVersion {
+  readonly trace: LayerTrace;
+  private readonly analysis: AcAnalysis;
+  private readonly reader: ResponseReader;
+  private readonly results = new Map<string, ReadingResult>();
+
+  constructor(
+    readonly key: string,
+    way: Way,
+    design: SheetDesign,
+    version: PathVersion,
+    span: Span,
+  ) {
+    this.analysis = new AcAnalysis(pathCircuit(way, design.parts, version));
+    const response = responseOf(this.analysis, 'out');
+    const sampled = sampleResponse(response, { ...span, maxPoints: 320 });
+    this.trace = layerTrace(sampled.frequenciesHz, sampled);
+    this.reader = new ResponseReader(response, {
+      fromHz: span.fromHz / BEYOND,
+      toHz: span.toHz * BEYOND,
+    });
+  }
+
+  read({ measure }: Reading): ReadingResult {
+    const key = JSON.stringify(measure);
+    let result = this.results.get(key);
+    if (!result) {
+      try {
+        result = { measured: this.reader.read(measure) };
+      } catch (error) {
+        result = { error: messageOf(error) };
+      }
+      this.results.set(key, result);
+    }
+    return result;
+  }
+
+  /** Highest level of a net over the picture's frequencies. */
+  peakDb(net: string): number {
+    const { re, im } = this.analysis.solve({
+      frequenciesHz: this.trace.frequenciesHz,
+      probes: [net],
+    }).probes[net];
+    return re.reduce((top, x, k) => Math.max(top, levelDb(x, im[k])), -Infinity);
+  }
+}
+
+export function layerTrace(frequenciesHz: Float64Array, trace: ComplexTrace): LayerTrace {
+  return { frequenciesHz, levelDb: levelsDb(trace), phaseDegrees: unwrappedDegrees(trace) };
+}
+
+function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined): EvaluatedStage {
+  const topology = topologyOf(stage.topology);
+  const figures = topology.figures(stage.values);
+  const frequenciesHz = Float64Array.from(
+    { length: THUMBNAIL_POINTS },
+    (_, k) => figures.f0Hz * 10 ** (-1.2 + (2.4 * k) / (THUMBNAIL_POINTS - 1)),
+  );
+  return {
+    id: stage.id,
+    figures,
+    exact: exactValues(stage),
+    thumbnail: layerTrace(frequenciesHz, standardForm(figures, topology.kind, frequenciesHz)),
+    peakDb: stage.bypassed || !built ? -Infinity : built.peakDb(stageOutNet(way, stage.id)),
+  };
+}
+
+/** The first- or second-order function of given figures; the topologies' conformance test holds it against the solver. */
+export function standardForm(
+  { f0Hz, q, gain }: StageFigures,
+  kind: 'low-pass' | 'high-pass',
+  frequenciesHz: Float64Array,
+): ComplexTrace {
+  const re = new Float64Array(frequenciesHz.length);
+  const im = new Float64Array(frequenciesHz.length);
+  frequenciesHz.forEach((hz, k) => {
+    const x = hz / f0Hz;
+    const [dr, di] = q === undefined ? [1, x] : [1 - x * x, x / q];
+    const [nr, ni] = kind === 'low-pass' ? [1, 0] : q === undefined ? [0, x] : [-x * x, 0];
+    const norm = dr * dr + di * di;
+    re[k] = (gain * (nr * dr + ni * di)) / norm;
+    im[k] = (gain * (ni * dr - nr * di)) / norm;
+  });
+  return { re, im };
+}
+
+function collect<T>(problems: string[], fallback: T, compute: () => T): T {
+  try {
+    return compute();
+  } catch (error) {
+    problems.push(messageOf(error));
+    return fallback;
+  }
+}
+
+/** The built curve with one part moved by each of the given factors: what a few percent of it do. */
+export function partVariation(
+  sheet: Sheet,
+  stageId: string,
+  part: string,
+  factors: readonly number[],
+  wayIndex = 0,
+): LayerTrace[] {
+  return factors.map((factor) => {
+    const way = sheet.ways[wayIndex];
+    const stages = way.stages.map((s) =>
+      s.id === stageId ? { ...s, values: { ...s.values, [part]: s.values[part] * factor } } : s,
+    );
+    const analysis = new AcAnalysis(pathCircuit({ ...way, stages }, sheet.parts, 'built'));
+    const sampled = sampleResponse(responseOf(analysis, 'out'), {
+      fromHz: sheet.view.fromHz,
+      toHz: sheet.view.toHz,
+      maxPoints: 200,
+    });
+    return layerTrace(sampled.frequenciesHz, sampled);
+  });
+}

@@ -1,0 +1,86 @@
+import { acResponse } from '@/core/analysis/ac/ac';
+import { makeCircuit, type Part } from '@/core/circuit/schema';
+import type { Ask } from '@/core/design/ask';
+import { loadParts, partNames, stageParts } from './path-circuit';
+import type { PartChoices, Way } from './schema';
+
+/** What one stage shows the next where they meet. */
+export interface Joint {
+  /** Stage ids on both sides; "source" and "load" at the ends. */
+  before: string;
+  after: string;
+  /** Magnitudes at `atHz`; infinite for an open end. */
+  sourceOhms: number;
+  loadOhms: number;
+  /** Level lost because the load draws current: 20 log |Zl / (Zs + Zl)|, dB, zero or negative. */
+  lossDb: number;
+  atHz: number;
+}
+
+interface Impedance {
+  re: number;
+  im: number;
+}
+
+/** The frequency joints are judged at: a decade inside the pass band. */
+export function jointFrequency(ask: Ask): number {
+  return ask.kind === 'low-pass' ? ask.edgeHz / 10 : ask.edgeHz * 10;
+}
+
+/**
+ * Impedance both ways and loading loss at every joint of a built path. Each side is solved alone,
+ * with a test current of 1 A at the joint.
+ */
+export function jointsOf(way: Way, parts: PartChoices, atHz: number): Joint[] {
+  const active = way.stages.filter((s) => !s.bypassed);
+  const names = partNames(way.stages);
+  const placed = active.map(
+    (stage) => (from: string, out: string) =>
+      stageParts(stage, stage.values, parts.opAmp.model, names.get(stage.id)!, from, out),
+  );
+
+  return Array.from({ length: active.length + 1 }, (_, j): Joint => {
+    const upstream: Part[] = [];
+    let at = 'in';
+    upstream.push({ id: 'V1', kind: 'voltage-source', plus: at, minus: '0', acVolts: 0 });
+    if (way.source.ohms > 0) {
+      upstream.push({ id: 'RS', kind: 'resistor', a: at, b: 'source', ohms: way.source.ohms });
+      at = 'source';
+    }
+    for (let i = 0; i < j; i++) upstream.push(...placed[i](at, (at = `${active[i].id}.out`)));
+    const source =
+      j === 0 && way.source.ohms === 0 ? { re: 0, im: 0 } : looking(upstream, at, atHz);
+
+    const downstream: Part[] = [];
+    let from = 'joint';
+    for (let i = j; i < active.length; i++)
+      downstream.push(...placed[i](from, (from = `${active[i].id}.out`)));
+    downstream.push(...loadParts(way, from));
+    const open = downstream.length === 0;
+    const load = open ? { re: Infinity, im: 0 } : looking(downstream, 'joint', atHz);
+
+    return {
+      before: j === 0 ? 'source' : active[j - 1].id,
+      after: j === active.length ? 'load' : active[j].id,
+      sourceOhms: Math.hypot(source.re, source.im),
+      loadOhms: Math.hypot(load.re, load.im),
+      lossDb: open
+        ? 0
+        : 20 *
+          Math.log10(
+            Math.hypot(load.re, load.im) / Math.hypot(source.re + load.re, source.im + load.im),
+          ),
+      atHz,
+    };
+  });
+}
+
+/** The impedance seen when looking into a net. */
+function looking(parts: Part[], net: string, atHz: number): Impedance {
+  const probe: Part = { id: 'I-test', kind: 'current-source', from: '0', to: net, acAmps: 1 };
+  const { re, im } = acResponse(makeCircuit([...parts, probe]), {
+    frequenciesHz: [atHz],
+    probes: [net],
+  }).probes[net];
+  return { re: re[0], im: im[0] };
+}

@@ -1,0 +1,262 @@
+import fc from 'fast-check';
+import { acResponse } from '@/core/analysis/ac/ac';
+import type { Ask } from '@/core/design/ask';
+import { designAsk } from '@/core/design/design';
+import { responseCsv } from '@/core/formats/csv';
+import { lowPassPrototype, prototypeMagnitude, SHAPES } from '@/core/response/shapes';
+import { topologyOf } from '@/core/topologies';
+import { partVariation, SheetEvaluator, standardForm } from './evaluate';
+import { jointsOf } from './joints';
+import { makeSheet, makeStage, redesign, refit } from './make';
+import { partNames, pathCircuit } from './path-circuit';
+import { migrateSheet, readSheet, readSheetText } from './read';
+import type { Sheet } from './schema';
+import { meets } from './verdict';
+
+const AT = '2026-11-23T08:00:00.000Z';
+const ASK: Ask = {
+  kind: 'low-pass',
+  shape: 'butterworth',
+  order: 4,
+  edgeHz: 3400,
+  edge: 'half-power',
+  gainDb: 0,
+  topology: 'unity-low-pass',
+};
+const SHEET = makeSheet({
+  id: 'x',
+  title: 'Test',
+  ask: ASK,
+  at: AT,
+  source: { ohms: 600 },
+  load: { ohms: 10_000, farads: 220e-12 },
+});
+
+const anyAsk: fc.Arbitrary<Ask> = fc
+  .record({
+    kind: fc.constantFrom('low-pass' as const, 'high-pass' as const),
+    shape: fc.constantFrom(...SHAPES),
+    order: fc.integer({ min: 1, max: 8 }),
+    edgeHz: fc.double({ min: 1, max: 50_000, noNaN: true }),
+    edge: fc.constantFrom('half-power' as const, 'half-voltage' as const),
+    rippleDb: fc.double({ min: 0.05, max: 2, noNaN: true }),
+  })
+  .filter((a) => lowPassPrototype(a).sections.every((s) => (s.q ?? 1) < 11));
+
+describe('from an ask to a solved path', () => {
+  test('the ideal path meets the asked shape within 1e-6, for every shape and order', () => {
+    fc.assert(
+      fc.property(anyAsk, (ask) => {
+        const sheet = makeSheet({ id: 'x', title: 'x', ask, at: AT });
+        const frequencies = [0.03, 0.4, 0.8, 1, 1.3, 4].map((x) => x * ask.edgeHz);
+        const { re, im } = acResponse(pathCircuit(sheet.ways[0], sheet.parts, 'ideal'), {
+          frequenciesHz: frequencies,
+          probes: ['out'],
+        }).probes.out;
+        const prototype = lowPassPrototype(ask);
+        // Unity-gain stages put d.c. at 0 dB.
+        const flat = { ...prototype, dcGain: 1 };
+        frequencies.forEach((hz, k) => {
+          const w = ask.kind === 'low-pass' ? hz / ask.edgeHz : ask.edgeHz / hz;
+          expect(Math.hypot(re[k], im[k]) / prototypeMagnitude(flat, w)).toBeCloseTo(1, 6);
+        });
+      }),
+      { numRuns: 80 },
+    );
+  });
+
+  test('the stage function on the cards is the solved stage', () => {
+    const stage = SHEET.ways[0].stages[1];
+    const alone = { ...SHEET.ways[0], stages: [stage], source: { name: '', ohms: 0, volts: 1 } };
+    const hz = Float64Array.of(100, 3000, 9000);
+    const solved = acResponse(pathCircuit(alone, SHEET.parts, 'ideal'), {
+      frequenciesHz: hz,
+      probes: ['out'],
+    }).probes.out;
+    const closed = standardForm({ ...stage.target, gain: 1 }, 'low-pass', hz);
+    hz.forEach((_, k) =>
+      expect(Math.hypot(solved.re[k] - closed.re[k], solved.im[k] - closed.im[k])).toBeLessThan(
+        1e-9,
+      ),
+    );
+  });
+
+  test('gain is shared among the stages that can have it, or refused in words', () => {
+    const total = (ask: Ask) =>
+      designAsk(ask).stages.reduce((g, s) => g * s.topology.figures(s.values).gain, 1);
+    expect(20 * Math.log10(total({ ...ASK, topology: 'gain-low-pass', gainDb: 10 }))).toBeCloseTo(
+      10,
+      9,
+    );
+    expect(total({ ...ASK, topology: 'multiple-feedback-low-pass', gainDb: 6 })).toBeCloseTo(
+      10 ** 0.3,
+      9,
+    );
+    expect(() => designAsk({ ...ASK, gainDb: 6 })).toThrow(/fixed at 0 dB and 6 dB was asked/);
+    expect(() => designAsk({ ...ASK, topology: 'gain-low-pass', gainDb: 0 })).toThrow(
+      /Leave the gain as it comes/,
+    );
+    expect(() => designAsk({ ...ASK, topology: 'unity-high-pass' })).toThrow(
+      /is a high-pass and a low-pass was asked/,
+    );
+    expect(() => designAsk({ ...ASK, topology: 'rc-low-pass' })).toThrow(/unity-low-pass/);
+  });
+
+  test('parts are numbered through the path and built values come from the series', () => {
+    expect([...partNames(SHEET.ways[0].stages).get('s2')!.values()]).toEqual([
+      'R3',
+      'R4',
+      'C3',
+      'C4',
+      'A2',
+    ]);
+    const [, high] = SHEET.ways[0].stages;
+    expect(high.values.C1 / high.values.C2).toBeGreaterThan(4 * high.target.q! ** 2 * 0.99);
+    const exact = refit(SHEET.ways, { ...SHEET.parts, resistors: 'exact', capacitors: 'exact' })[0]
+      .stages[1];
+    expect(topologyOf(exact.topology).figures(exact.values).q).toBeCloseTo(high.target.q!, 9);
+  });
+
+  test('a changed ask leaves stages put in by hand where they were', () => {
+    const hand = makeStage('h', topologyOf('rc-high-pass'), { f0Hz: 20 }, SHEET.parts, 'hand');
+    const way = { ...SHEET.ways[0], stages: [hand, ...SHEET.ways[0].stages] };
+    expect(redesign(way, { ...ASK, order: 6 }, SHEET.parts).stages.map((s) => s.id)).toEqual([
+      'h',
+      's1',
+      's2',
+      's3',
+    ]);
+  });
+});
+
+describe('evaluating a sheet', () => {
+  const evaluator = new SheetEvaluator();
+  const evaluation = evaluator.evaluate(SHEET);
+  const value = (sheet: Sheet, id: string, layer: 'ideal' | 'built') => {
+    const result = evaluator.evaluate(sheet).readings.find((r) => r.id === id)!.results[layer]!;
+    if ('error' in result) throw new Error(result.error);
+    return result.measured.value;
+  };
+
+  test('readings tell ideal from built', () => {
+    expect(evaluation.problems).toEqual([]);
+    expect(value(SHEET, 'r1', 'ideal')).toBeCloseTo(3400 * (10 ** 0.3 - 1) ** (1 / 8), 4);
+    expect(Math.abs(value(SHEET, 'r1', 'built') / 3400 - 1)).toBeLessThan(0.1);
+    expect(value(SHEET, 'r2', 'ideal')).toBeCloseTo(0, 3);
+  });
+
+  test('a layer keeps its key until something that bears on it changes', () => {
+    const keyOf = (sheet: Sheet, id: string) =>
+      evaluator.evaluate(sheet).layers.find((l) => l.id === id)!.key;
+    const edited = structuredClone(SHEET);
+    edited.ways[0].stages[0].values.R1 *= 1.1;
+    expect(keyOf(edited, 'ideal')).toBe(keyOf(SHEET, 'ideal'));
+    expect(keyOf(edited, 'built')).not.toBe(keyOf(SHEET, 'built'));
+  });
+
+  test('joints: a divider loses what the divider equation says', () => {
+    const way = {
+      ...SHEET.ways[0],
+      stages: [],
+      source: { name: '', ohms: 1000, volts: 1 },
+      load: { name: '', ohms: 9000, farads: null },
+    };
+    const [joint] = jointsOf(way, SHEET.parts, 340);
+    expect(joint).toMatchObject({ before: 'source', after: 'load' });
+    expect(joint.sourceOhms).toBeCloseTo(1000, 6);
+    expect(joint.loadOhms).toBeCloseTo(9000, 6);
+    expect(joint.lossDb).toBeCloseTo(20 * Math.log10(0.9), 9);
+  });
+
+  test('the losses at the joints add up to what the built path lacks in its pass band', () => {
+    const exact = {
+      ...SHEET,
+      ways: refit(SHEET.ways, { ...SHEET.parts, resistors: 'exact', capacitors: 'exact' }),
+    };
+    const losses = evaluator.evaluate(exact).joints.reduce((sum, j) => sum + j.lossDb, 0);
+    const level = value(
+      { ...exact, readings: [{ id: 'l', measure: { measure: 'level', atHz: 340 } }] },
+      'l',
+      'built',
+    );
+    expect(level).toBeCloseTo(losses, 1);
+  });
+
+  test('moving a part moves the curve, and csv lists what is drawn', () => {
+    const [down, up] = partVariation(SHEET, 's1', 'C2', [0.9, 1.1]);
+    expect(down.levelDb[down.levelDb.length - 1]).toBeGreaterThan(
+      up.levelDb[up.levelDb.length - 1],
+    );
+    const lines = responseCsv(evaluation, SHEET).trim().split('\r\n');
+    expect(lines[0]).toBe('layer,frequency_hz,level_db,phase_degrees');
+    expect(lines).toHaveLength(
+      1 + evaluation.layers.reduce((n, l) => n + l.trace.frequenciesHz.length, 0),
+    );
+  });
+
+  test('verdicts', () => {
+    expect(meets({ is: 'near', value: 3400, tolerance: 0.03, relative: true }, 3300)).toBe(true);
+    expect(meets({ is: 'near', value: 0, tolerance: 0.5, relative: false }, -0.6)).toBe(false);
+    expect(meets({ is: 'at-most', value: -28 }, -30)).toBe(true);
+    expect(meets({ is: 'at-least', value: 2 }, 1.9)).toBe(false);
+  });
+});
+
+describe('sheet documents', () => {
+  const text = JSON.stringify(SHEET);
+  test('what is written reads back the same', () => expect(readSheetText(text)).toEqual(SHEET));
+
+  const broken: [string, (sheet: Record<string, unknown>) => unknown, RegExp][] = [
+    [
+      'a foreign format',
+      (s) => ({ ...s, format: 'something/else' }),
+      /its format is "something\/else"/,
+    ],
+    ['a newer version', (s) => ({ ...s, version: 9 }), /version 9.*update the program/],
+    ['a list', () => [], /not a sheet/],
+    ['a missing title', (s) => ({ ...s, title: undefined }), /“title”: is missing/],
+    [
+      'a bad value',
+      (s) => ({ ...s, ask: { ...ASK, edgeHz: -1 } }),
+      /“ask.edgeHz”: must be greater than zero|“ask.edgeHz”/,
+    ],
+    [
+      'an unknown topology',
+      (s) => ({
+        ...s,
+        ways: [
+          { ...SHEET.ways[0], stages: [{ ...SHEET.ways[0].stages[0], topology: 'nonesuch' }] },
+        ],
+      }),
+      /stages\[0\].*No topology is called “nonesuch”/,
+    ],
+    [
+      'a missing part value',
+      (s) => ({
+        ...s,
+        ways: [
+          {
+            ...SHEET.ways[0],
+            stages: [{ ...SHEET.ways[0].stages[0], values: { R1: 1, R2: 1, C1: 1 } }],
+          },
+        ],
+      }),
+      /value of C2 is missing/,
+    ],
+  ];
+  test.each(broken)('%s is refused with the place', (_, change, words) =>
+    expect(() => readSheet(change(JSON.parse(text) as Record<string, unknown>))).toThrow(words),
+  );
+
+  test('cut-off text is refused', () =>
+    expect(() => readSheetText(text.slice(0, 100))).toThrow(/not JSON/));
+
+  test('older documents pass through every migration in turn', () => {
+    const old = { format: 'jaunty-reed/sheet', version: 1, a: 1 };
+    const steps = {
+      1: (d: Record<string, unknown>) => ({ ...d, b: 2 }),
+      2: (d: Record<string, unknown>) => ({ ...d, c: Number(d.b) + 1 }),
+    };
+    expect(migrateSheet(old, steps, 3)).toEqual({ ...old, version: 3, b: 2, c: 3 });
+  });
+});

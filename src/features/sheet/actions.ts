@@ -1,0 +1,256 @@
+import { ReedError } from '@/core/errors';
+import type { Ask } from '@/core/design/ask';
+import {
+  exactValues,
+  freshStageId,
+  makeStage,
+  readingsFollow,
+  realValues,
+  redesign,
+  refit,
+  viewFollow,
+} from '@/core/sheet/make';
+import type { Keep, PartChoices, Reading, Stage, Way } from '@/core/sheet/schema';
+import { TOPOLOGIES, topologyOf } from '@/core/topologies';
+import type { Topology } from '@/core/topologies/topology';
+import { newId, now } from '@/store/ids';
+import { edit, editView, useSession, type SheetContent } from '@/store/sheet-session';
+
+/*
+ * What a person does to a sheet. Each action is one step of history; what an action throws is said
+ * where it was asked for, and the sheet stays as it was.
+ */
+
+const WAY = 0;
+
+function withWay(content: SheetContent, change: (way: Way) => Way): Pick<SheetContent, 'ways'> {
+  return { ways: content.ways.map((way, i) => (i === WAY ? change(way) : way)) };
+}
+
+function withStage(
+  content: SheetContent,
+  id: string,
+  change: (stage: Stage) => Stage,
+): Pick<SheetContent, 'ways'> {
+  return withWay(content, (way) => ({
+    ...way,
+    stages: way.stages.map((s) => (s.id === id ? change(s) : s)),
+  }));
+}
+
+/** Change the ask; the stages that come from it are designed anew. */
+export function changeAsk(change: Partial<Ask>): void {
+  const { content, frame } = useSession.getState();
+  if (!content || !frame) return;
+  const after = consistent({ ...content.ask, ...change });
+  edit((c) => ({
+    ask: after,
+    ...withWay(c, (way) => redesign(way, after, c.parts)),
+    readings: readingsFollow(c.readings, c.ask, after),
+  }));
+  const span = viewFollow(frame.view, content.ask, after);
+  if (span.fromHz !== frame.view.fromHz || span.toHz !== frame.view.toHz) editView(span);
+}
+
+/** Words that no longer fit the others are let go, so that one change never leaves an impossible ask. */
+function consistent(ask: Ask): Ask {
+  const order = ask.order === 1 ? 1 : 2;
+  const known =
+    ask.topology === undefined ? undefined : TOPOLOGIES.find((t) => t.id === ask.topology);
+  let topology = ask.topology;
+  if (known && (known.kind !== ask.kind || known.order !== order)) {
+    const twin = known.id.replace(known.kind, ask.kind);
+    topology = known.order === order && TOPOLOGIES.some((t) => t.id === twin) ? twin : undefined;
+  }
+  return {
+    ...ask,
+    topology,
+    edge: ask.edge === 'ripple' && ask.shape !== 'chebyshev' ? 'half-power' : ask.edge,
+    rippleDb: ask.shape === 'chebyshev' ? (ask.rippleDb ?? 0.5) : undefined,
+  };
+}
+
+/** Take other second-order stages; a gain they cannot have is let go. */
+export function changeTopologies(topology: Topology): void {
+  const gainDb = useSession.getState().content?.ask.gainDb;
+  const unity = topology.gain === 'unity' && gainDb !== undefined && gainDb !== 0;
+  const settable = topology.gain === 'settable' && gainDb !== undefined && gainDb < 0.5;
+  changeAsk({
+    topology: topology.id,
+    ...(unity ? { gainDb: 0 } : settable ? { gainDb: undefined } : {}),
+  });
+}
+
+export function setTitle(title: string): void {
+  const clean = title.trim().slice(0, 120);
+  if (clean === '') throw new ReedError('range', 'A sheet needs a name.');
+  edit(() => ({ title: clean }));
+}
+
+export function setValue(stageId: string, part: string, value: number, group?: string): void {
+  if (!(value > 0))
+    throw new ReedError(
+      'range',
+      `${part} must be greater than zero: no part has the value ${value}.`,
+    );
+  edit(
+    (c) => withStage(c, stageId, (s) => ({ ...s, values: { ...s.values, [part]: value } })),
+    group,
+  );
+}
+
+/** Put a part back to the nearest real value, or to the exact one. */
+export function resetValue(stageId: string, part: string, to: 'exact' | 'nearest'): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => {
+      const exact = exactValues(s);
+      const value =
+        to === 'exact' ? exact[part] : realValues(topologyOf(s.topology), exact, c.parts)[part];
+      return { ...s, values: { ...s.values, [part]: value } };
+    }),
+  );
+}
+
+export function addStage(topology: Topology, after: string | null): string {
+  let id = '';
+  edit((c) => {
+    const way = c.ways[WAY];
+    id = freshStageId(way);
+    const target = { f0Hz: c.ask.edgeHz, ...(topology.order === 2 ? { q: Math.SQRT1_2 } : {}) };
+    // Where Q = 0.707 leaves too little gain for the form, its own simplest gain is used.
+    const stage = makeStage(id, topology, target, c.parts, 'hand');
+    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
+    return withWay(c, (w) => ({
+      ...w,
+      stages: [...w.stages.slice(0, at), stage, ...w.stages.slice(at)],
+    }));
+  });
+  return id;
+}
+
+export function duplicateStage(id: string): void {
+  edit((c) => {
+    const way = c.ways[WAY];
+    const at = way.stages.findIndex((s) => s.id === id);
+    const copy: Stage = { ...way.stages[at], id: freshStageId(way), origin: 'hand' };
+    return withWay(c, (w) => ({
+      ...w,
+      stages: [...w.stages.slice(0, at + 1), copy, ...w.stages.slice(at + 1)],
+    }));
+  });
+}
+
+export function removeStage(id: string): void {
+  edit((c) => withWay(c, (way) => ({ ...way, stages: way.stages.filter((s) => s.id !== id) })));
+}
+
+export function toggleBypass(id: string): void {
+  edit((c) => withStage(c, id, (s) => ({ ...s, bypassed: !s.bypassed })));
+}
+
+export function moveStage(id: string, to: number): void {
+  edit((c) =>
+    withWay(c, (way) => {
+      const stage = way.stages.find((s) => s.id === id);
+      if (!stage || to < 0 || to >= way.stages.length) return way;
+      const rest = way.stages.filter((s) => s.id !== id);
+      return { ...way, stages: [...rest.slice(0, to), stage, ...rest.slice(to)] };
+    }),
+  );
+}
+
+/** Change what one stage is designed for; it no longer follows the ask. */
+export function retargetStage(
+  id: string,
+  change: { topology?: string; f0Hz?: number; q?: number; gain?: number },
+): void {
+  edit((c) =>
+    withStage(c, id, (s) => {
+      const topology = topologyOf(change.topology ?? s.topology);
+      const moved = {
+        f0Hz: change.f0Hz ?? s.target.f0Hz,
+        ...(topology.order === 2 ? { q: change.q ?? s.target.q ?? Math.SQRT1_2 } : {}),
+      };
+      const sameForm = topology.id === s.topology;
+      const gain = change.gain ?? (sameForm ? s.target.gain : undefined);
+      const target = { ...moved, ...(gain === undefined ? {} : { gain }) };
+      return {
+        ...makeStage(id, topology, target, c.parts, 'hand', s.farads),
+        bypassed: s.bypassed,
+      };
+    }),
+  );
+}
+
+export function setSource(change: Partial<Way['source']>): void {
+  if (change.ohms !== undefined && change.ohms < 0)
+    throw new ReedError('range', 'A source resistance cannot be negative.');
+  if (change.volts !== undefined && !(change.volts > 0))
+    throw new ReedError('range', 'The source voltage must be greater than zero.');
+  edit((c) => withWay(c, (way) => ({ ...way, source: { ...way.source, ...change } })));
+}
+
+export function setLoad(change: Partial<Way['load']>): void {
+  for (const value of [change.ohms, change.farads]) {
+    if (typeof value === 'number' && !(value > 0))
+      throw new ReedError('range', 'A load must be greater than zero; empty the field for none.');
+  }
+  edit((c) => withWay(c, (way) => ({ ...way, load: { ...way.load, ...change } })));
+}
+
+/** Change where parts come from; every value is chosen again. */
+export function changeParts(change: Partial<PartChoices>): void {
+  edit((c) => {
+    const parts = { ...c.parts, ...change };
+    const sameSeries =
+      parts.resistors === c.parts.resistors && parts.capacitors === c.parts.capacitors;
+    return { parts, ...(sameSeries ? {} : { ways: refit(c.ways, parts) }) };
+  });
+}
+
+export function fitAgain(): void {
+  edit((c) => ({ ways: refit(c.ways, c.parts) }));
+}
+
+export function addReading(reading: Omit<Reading, 'id'>): void {
+  edit((c) => ({ readings: [...c.readings, { ...reading, id: newId('r') }] }));
+}
+
+export function changeReading(id: string, change: Partial<Omit<Reading, 'id'>>): void {
+  edit((c) => ({ readings: c.readings.map((r) => (r.id === id ? { ...r, ...change } : r)) }));
+}
+
+export function removeReading(id: string): void {
+  edit((c) => ({ readings: c.readings.filter((r) => r.id !== id) }));
+}
+
+/** A named snapshot to compare against and go back to. */
+export function keepNow(name: string): void {
+  edit((c) => {
+    const { ask, parts, ways, readings } = c;
+    const keep: Keep = {
+      id: newId('k'),
+      name: name.trim() || `Keep ${c.keeps.length + 1}`,
+      at: now(),
+      shown: true,
+      design: { ask, parts, ways, readings },
+    };
+    return { keeps: [...c.keeps, keep] };
+  });
+}
+
+export function showKeep(id: string, shown: boolean): void {
+  edit((c) => ({ keeps: c.keeps.map((k) => (k.id === id ? { ...k, shown } : k)) }));
+}
+
+export function removeKeep(id: string): void {
+  edit((c) => ({ keeps: c.keeps.filter((k) => k.id !== id) }));
+}
+
+/** Put the sheet back to what a keep holds. Undo brings the present back. */
+export function goBackTo(id: string): void {
+  edit((c) => {
+    const keep = c.keeps.find((k) => k.id === id);
+    return keep ? { ...keep.design } : {};
+  });
+}

@@ -1,0 +1,149 @@
+import { editView, useSession } from '@/store/sheet-session';
+import { TOPOLOGIES } from '@/core/topologies';
+import type { Command } from '../shell/commands';
+import {
+  addStage,
+  duplicateStage,
+  fitAgain,
+  moveStage,
+  removeStage,
+  toggleBypass,
+} from './actions';
+import { exportNow, EXPORTS } from './exports';
+import { setUi, useUi } from './ui-state';
+
+interface Around {
+  undo: () => void;
+  redo: () => void;
+  toShelf: () => void;
+}
+
+/** The stage that commands act on: the chosen one, or the first. */
+function chosen(): { id: string; index: number; count: number } | undefined {
+  const stages = useSession.getState().content?.ways[0].stages ?? [];
+  const index = Math.max(
+    0,
+    stages.findIndex((s) => s.id === useUi.getState().stageId),
+  );
+  return stages.length > 0 ? { id: stages[index].id, index, count: stages.length } : undefined;
+}
+
+function choose(step: number): void {
+  const stages = useSession.getState().content?.ways[0].stages ?? [];
+  const here = chosen();
+  if (!here) return;
+  const next = stages[(here.index + step + stages.length) % stages.length];
+  setUi({ stageId: next.id, partId: null, editingPart: null, wholePath: false });
+}
+
+/** Every action of the sheet, by name and key. */
+export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command[] {
+  const withChosen = (act: (stage: { id: string; index: number; count: number }) => void) => () => {
+    const stage = chosen();
+    if (stage) act(stage);
+  };
+  return [
+    { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
+    { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
+    {
+      id: 'keep',
+      title: 'Keep this state',
+      group: 'Sheet',
+      keys: 'k',
+      run: () => setUi({ keeping: true }),
+    },
+    {
+      id: 'fit',
+      title: 'Fit parts: choose series',
+      group: 'Sheet',
+      keys: 'f',
+      run: () => setUi({ fitting: true }),
+    },
+    { id: 'fit-again', title: 'Choose all values again', group: 'Sheet', run: fitAgain },
+    {
+      id: 'pin',
+      title: 'Pin a reading',
+      group: 'Sheet',
+      keys: 'p',
+      run: () => setUi({ pinning: true }),
+    },
+    { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
+    {
+      id: 'lens-level',
+      title: 'Lens: Level',
+      group: 'Lens',
+      keys: '1',
+      run: () => editView({ lens: 'level' }),
+    },
+    {
+      id: 'lens-phase',
+      title: 'Lens: Phase',
+      group: 'Lens',
+      keys: '2',
+      run: () => editView({ lens: 'phase' }),
+    },
+    { id: 'next', title: 'Next stage', group: 'Path', keys: 'n', run: () => choose(1) },
+    {
+      id: 'previous',
+      title: 'Previous stage',
+      group: 'Path',
+      keys: 'shift+n',
+      run: () => choose(-1),
+    },
+    {
+      id: 'whole',
+      title: 'Draw the whole path, or one stage',
+      group: 'Path',
+      keys: 'w',
+      run: () => setUi({ wholePath: !useUi.getState().wholePath }),
+    },
+    {
+      id: 'bypass',
+      title: 'Bypass the stage, or put it back',
+      group: 'Path',
+      keys: 'b',
+      run: withChosen((s) => toggleBypass(s.id)),
+    },
+    {
+      id: 'duplicate',
+      title: 'Duplicate the stage',
+      group: 'Path',
+      keys: 'd',
+      run: withChosen((s) => duplicateStage(s.id)),
+    },
+    {
+      id: 'left',
+      title: 'Move the stage left',
+      group: 'Path',
+      keys: 'alt+left',
+      run: withChosen((s) => moveStage(s.id, s.index - 1)),
+    },
+    {
+      id: 'right',
+      title: 'Move the stage right',
+      group: 'Path',
+      keys: 'alt+right',
+      run: withChosen((s) => moveStage(s.id, s.index + 1)),
+    },
+    {
+      id: 'remove',
+      title: 'Remove the stage',
+      group: 'Path',
+      keys: 'shift+delete',
+      run: withChosen((s) => removeStage(s.id)),
+    },
+    ...TOPOLOGIES.map((t): Command => ({
+      id: `add-${t.id}`,
+      title: `Add a stage: ${t.name}`,
+      group: 'Path',
+      run: () =>
+        setUi({ stageId: addStage(t, chosen()?.id ?? null), partId: null, wholePath: false }),
+    })),
+    ...EXPORTS.map((e): Command => ({
+      id: `export-${e.id}`,
+      title: `Export: ${e.title}`,
+      group: 'Sheet',
+      run: () => void exportNow(e.id),
+    })),
+  ];
+}

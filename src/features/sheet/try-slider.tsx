@@ -1,0 +1,68 @@
+'use client';
+
+import { Slider } from 'antd';
+import { useState } from 'react';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { Evaluation } from '@/core/sheet/evaluate';
+import type { Sheet, Stage } from '@/core/sheet/schema';
+import { printMeasured } from '@/core/sheet/words';
+import { usePreferences } from '@/store/preferences';
+import { setValue } from './actions';
+import styles from './try-slider.module.css';
+
+/** Percent either way. */
+const REACH = 30;
+
+interface TrySliderProps {
+  sheet: Sheet;
+  stage: Stage;
+  part: string;
+  name: string;
+  evaluation: Evaluation | null;
+}
+
+/** Turn one part up and down and watch the first reading move; the whole turn is one step of undo. */
+export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderProps) {
+  const mark = usePreferences((p) => p.mark);
+  const reading = sheet.readings.find((r) => r.measure.measure === 'edge') ?? sheet.readings[0];
+  const result = reading && evaluation?.readings.find((r) => r.id === reading.id)?.results.built;
+  const present = result && 'measured' in result ? result.measured.value : undefined;
+  const [base] = useState({ value: stage.values[part], reading: present });
+  const value = stage.values[part];
+  const percent = Math.round((value / base.value - 1) * 1000) / 10;
+  return (
+    <div className={styles.host}>
+      <span className={styles.label}>
+        Try <b>{name}</b>
+      </span>
+      <Slider
+        className={styles.slider}
+        min={-REACH}
+        max={REACH}
+        step={0.5}
+        value={Math.max(-REACH, Math.min(REACH, percent))}
+        onChange={(p) =>
+          setValue(
+            stage.id,
+            part,
+            Number((base.value * (1 + p / 100)).toPrecision(6)),
+            `try ${stage.id} ${part}`,
+          )
+        }
+        tooltip={{ open: false }}
+        ariaLabelForHandle={`Try ${name}, percent`}
+      />
+      <span className={`mono ${styles.percent}`}>
+        {formatQuantity(value, part.startsWith('C') ? 'farads' : 'ohms', { mark, digits: 4 })}{' '}
+        {percent > 0 ? '+' : ''}
+        {formatFixed(percent, 1, mark)} %
+      </span>
+      {reading && base.reading !== undefined && present !== undefined && (
+        <span className={`mono ${styles.moved}`}>
+          {printMeasured(reading.measure, base.reading, mark)} →{' '}
+          {printMeasured(reading.measure, present, mark)}
+        </span>
+      )}
+    </div>
+  );
+}

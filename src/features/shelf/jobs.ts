@@ -1,0 +1,96 @@
+import type { Ask } from '@/core/design/ask';
+
+/** A way to begin: what someone wants done, and the ask it starts from. */
+export interface Job {
+  id: string;
+  title: string;
+  line: string;
+  ask: Ask;
+  source: { name: string; ohms: number };
+  load: { name: string; ohms: number | null };
+}
+
+const base = { edge: 'half-power' } as const;
+
+export const JOBS: readonly Job[] = [
+  {
+    id: 'tame-top',
+    title: 'Take the top off, simply',
+    line: 'One resistor, one capacitor, 6 dB per octave',
+    ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 5000 },
+    source: { name: 'Line out', ohms: 600 },
+    load: { name: 'Line in', ohms: 47_000 },
+  },
+  {
+    id: 'block-dc',
+    title: 'Block d.c., keep the music',
+    line: 'One capacitor into one resistor',
+    ask: { ...base, kind: 'high-pass', shape: 'butterworth', order: 1, edgeHz: 10 },
+    source: { name: 'Output stage', ohms: 100 },
+    load: { name: 'Next input', ohms: 100_000 },
+  },
+  {
+    id: 'flat-low',
+    title: 'Pass low notes with a flat top',
+    line: 'Second order, op-amp, no peak',
+    ask: {
+      ...base,
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 2,
+      edgeHz: 1000,
+      gainDb: 0,
+      topology: 'unity-low-pass',
+    },
+    source: { name: 'Line out', ohms: 600 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+  {
+    id: 'keep-rumble',
+    title: 'Keep rumble out',
+    line: 'Second-order high-pass under the music',
+    ask: {
+      ...base,
+      kind: 'high-pass',
+      shape: 'butterworth',
+      order: 2,
+      edgeHz: 20,
+      gainDb: 0,
+      topology: 'unity-high-pass',
+    },
+    source: { name: 'Preamp', ohms: 220 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+  {
+    id: 'steep-low',
+    title: 'Cut steeply above speech',
+    line: 'Fourth order in two stages, 24 dB per octave',
+    ask: {
+      ...base,
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 4,
+      edgeHz: 3400,
+      gainDb: 0,
+      topology: 'unity-low-pass',
+    },
+    source: { name: 'Line out', ohms: 600 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+  {
+    id: 'gain-filter',
+    title: 'Filter and amplify at once',
+    line: 'Inverting low-pass with 12 dB of gain',
+    ask: {
+      ...base,
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 2,
+      edgeHz: 8000,
+      gainDb: 12,
+      topology: 'multiple-feedback-low-pass',
+    },
+    source: { name: 'Preamp', ohms: 100 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+];

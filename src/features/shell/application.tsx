@@ -1,0 +1,128 @@
+'use client';
+
+import { App, ConfigProvider } from 'antd';
+import { lazy, Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
+import { messageOf } from '@/core/errors';
+import { usePreferences } from '@/store/preferences';
+import { clearOldDeletions, shelfReady } from '@/store/sheets';
+import { antdTheme } from '@/ui/theme/antd-theme';
+import type { ThemeName } from '@/ui/theme/roles';
+import { engine } from '@/workers/engine';
+import { useShell } from './commands';
+import { HotkeyBindings } from './hotkeys';
+import { Rail } from './rail';
+import styles from './application.module.css';
+
+// The windows are fetched when one is first opened, not before the first screen stands.
+const CommandPalette = lazy(() =>
+  import('./command-palette').then((m) => ({ default: m.CommandPalette })),
+);
+const PreferencesWindow = lazy(() =>
+  import('./preferences-window').then((m) => ({ default: m.PreferencesWindow })),
+);
+const ShortcutsWindow = lazy(() =>
+  import('./shortcuts-window').then((m) => ({ default: m.ShortcutsWindow })),
+);
+
+// The engine's worker and the database start while the first screen is still being built.
+if (typeof window !== 'undefined') {
+  engine();
+  shelfReady().catch(() => undefined); // said where the shell waits for it
+}
+
+const nothing = () => () => {};
+
+/** Everything around a screen. Sheets live in this browser, so all of it is rendered here. */
+export function Application({
+  nonce,
+  children,
+}: {
+  nonce: string | undefined;
+  children: ReactNode;
+}) {
+  const inBrowser = useSyncExternalStore(
+    nothing,
+    () => true,
+    () => false,
+  );
+  if (!inBrowser) return <div className={styles.application} />;
+  return <InBrowser nonce={nonce}>{children}</InBrowser>;
+}
+
+function InBrowser({ nonce, children }: { nonce: string | undefined; children: ReactNode }) {
+  const theme = useThemeName();
+  const [problem, setProblem] = useState<string>();
+  useEffect(() => {
+    shelfReady()
+      .then(() => clearOldDeletions())
+      .catch((error: unknown) =>
+        setProblem(
+          `This browser does not let the product store sheets (${messageOf(error)}). Edits will be lost when the page is closed: leave private browsing, or allow site data.`,
+        ),
+      );
+  }, []);
+  return (
+    <ConfigProvider
+      theme={antdTheme(theme)}
+      csp={nonce ? { nonce } : undefined}
+      wave={{ disabled: true }}
+    >
+      <App component={false} message={{ maxCount: 3 }}>
+        <div className={styles.application}>
+          <Rail />
+          <main className={styles.screen}>
+            {problem && (
+              <div role="alert" className={styles.problem}>
+                {problem}
+              </div>
+            )}
+            {children}
+          </main>
+        </div>
+        <HotkeyBindings />
+        <Windows />
+      </App>
+    </ConfigProvider>
+  );
+}
+
+/** The shell's windows; once one was opened all stay, so that they can close gracefully. */
+function Windows() {
+  const open = useShell((s) => s.open);
+  const [wanted, setWanted] = useState(false);
+  if (open !== null && !wanted) setWanted(true);
+  // Fetched when the first screen has long been standing, so that the first Ctrl K opens at once.
+  useEffect(() => {
+    const timer = setTimeout(() => void import('./command-palette'), 2500);
+    return () => clearTimeout(timer);
+  }, []);
+  if (!wanted) return null;
+  return (
+    <Suspense>
+      <CommandPalette />
+      <ShortcutsWindow />
+      <PreferencesWindow />
+    </Suspense>
+  );
+}
+
+const DARK = '(prefers-color-scheme: dark)';
+
+/** The theme in force, written to the page for the style sheets. */
+function useThemeName(): ThemeName {
+  const wanted = usePreferences((p) => p.theme);
+  const systemDark = useSyncExternalStore(
+    (changed) => {
+      const query = matchMedia(DARK);
+      query.addEventListener('change', changed);
+      return () => query.removeEventListener('change', changed);
+    },
+    () => matchMedia(DARK).matches,
+    () => false,
+  );
+  const name: ThemeName = wanted === 'system' ? (systemDark ? 'dark' : 'light') : wanted;
+  useEffect(() => {
+    document.documentElement.dataset.theme = name;
+  }, [name]);
+  return name;
+}

@@ -1,0 +1,84 @@
+'use client';
+
+import { CircleHelp, FileSpreadsheet, LibraryBig, SlidersHorizontal } from 'lucide-react';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+import { useEffect, type ReactNode } from 'react';
+import { useShell } from './commands';
+import styles from './rail.module.css';
+
+/** The slim rail between screens: the shelf, the sheet that was open last, and the shell's windows. */
+export function Rail() {
+  const path = usePathname();
+  const onSheet = path.startsWith('/sheet/');
+  useEffect(() => {
+    if (onSheet) sessionStorage.setItem('last-sheet', path);
+  }, [onSheet, path]);
+  const lastSheet = onSheet ? path : sessionStorage.getItem('last-sheet');
+  return (
+    <nav className={styles.rail} aria-label="Screens">
+      <Link href="/" className={styles.mark} aria-label="Jaunty Reed, to the shelf">
+        <svg viewBox="0 0 32 32" width="28" height="28" aria-hidden>
+          <path
+            d="M6 27C7 14 15 6 27 5c-1 12-9 19-17 19 3-6 7-10 12-13C16 13 10 18 6 27Z"
+            fill="var(--accent)"
+          />
+        </svg>
+      </Link>
+      <RailLink
+        href="/"
+        label="Shelf"
+        current={path === '/'}
+        icon={<LibraryBig size={18} strokeWidth={1.6} />}
+      />
+      {lastSheet && (
+        <RailLink
+          href={lastSheet}
+          label="Sheet"
+          current={onSheet}
+          icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
+        />
+      )}
+      <span className={styles.gap} />
+      <button
+        type="button"
+        className={styles.item}
+        onClick={() => useShell.setState({ open: 'shortcuts' })}
+      >
+        <CircleHelp size={18} strokeWidth={1.6} aria-hidden />
+        Keys
+      </button>
+      <button
+        type="button"
+        className={styles.item}
+        onClick={() => useShell.setState({ open: 'preferences' })}
+      >
+        <SlidersHorizontal size={18} strokeWidth={1.6} aria-hidden />
+        Prefer
+      </button>
+    </nav>
+  );
+}
+
+function RailLink({
+  href,
+  label,
+  current,
+  icon,
+}: {
+  href: string;
+  label: string;
+  current: boolean;
+  icon: ReactNode;
+}) {
+  return (
+    <Link
+      href={href}
+      className={current ? `${styles.item} ${styles.current}` : styles.item}
+      aria-current={current ? 'page' : undefined}
+    >
+      {icon}
+      {label}
+    </Link>
+  );
+}

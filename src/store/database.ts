@@ -1,0 +1,36 @@
+import Dexie, { type Table } from 'dexie';
+
+/** A stored sheet. The document is checked and migrated whenever it is read, never trusted as it lies. */
+export interface SheetRecord {
+  id: string;
+  updatedAt: string;
+  /** Copy of the document's revision, compared in the same transaction that overwrites it. */
+  revision: number;
+  /** Set while a deleted sheet can still be brought back. */
+  deletedAt: string | null;
+  document: unknown;
+}
+
+/** Small facts about this browser's store, by name. */
+export interface FactRecord {
+  name: string;
+  value: unknown;
+}
+
+export class ReedDatabase extends Dexie {
+  sheets!: Table<SheetRecord, string>;
+  facts!: Table<FactRecord, string>;
+
+  constructor(name = 'jaunty-reed') {
+    super(name);
+    this.version(1).stores({ sheets: 'id, updatedAt', facts: 'name' });
+  }
+}
+
+let shared: ReedDatabase | undefined;
+
+/** The one database of this browser. */
+export function database(): ReedDatabase {
+  shared ??= new ReedDatabase();
+  return shared;
+}

@@ -1,0 +1,78 @@
+/** Frequencies worth a grid line: 1, 2 and 5 in each decade within a span, ends included. */
+export function frequencyTicks(fromHz: number, toHz: number): number[] {
+  const steps = Math.log10(toHz / fromHz) > 5 ? [1] : [1, 2, 5];
+  const ticks: number[] = [];
+  for (
+    let decade = Math.floor(Math.log10(fromHz));
+    decade <= Math.ceil(Math.log10(toHz));
+    decade++
+  ) {
+    for (const step of steps) {
+      const hz = Number(`${step}e${decade}`);
+      if (hz >= fromHz * 0.9999 && hz <= toHz * 1.0001) ticks.push(hz);
+    }
+  }
+  return ticks;
+}
+
+/** "50", "2k", "0.5": the short form under an axis. */
+export function frequencyLabel(hz: number): string {
+  if (hz >= 1e6) return `${Number((hz / 1e6).toPrecision(3))}M`;
+  if (hz >= 1e3) return `${Number((hz / 1e3).toPrecision(3))}k`;
+  return `${Number(hz.toPrecision(3))}`;
+}
+
+export interface ValueAxis {
+  domain: readonly [number, number];
+  ticks: number[];
+}
+
+/** An axis for levels: the highest point with a little room above it, and at most 72 dB below. */
+export function levelAxis(levels: readonly Float64Array[]): ValueAxis {
+  let [top, bottom] = [-Infinity, Infinity];
+  for (const trace of levels) {
+    for (const db of trace) {
+      if (db > top) top = db;
+      if (db < bottom) bottom = db;
+    }
+  }
+  if (!Number.isFinite(top)) [top, bottom] = [0, -60];
+  const high = Math.ceil((top + 2) / 6) * 6;
+  const low = Math.max(Math.floor((bottom - 1) / 12) * 12, Math.floor((high - 66) / 12) * 12);
+  const span = high - Math.min(low, high - 12);
+  return axisOf(high - span, high, span > 36 ? 12 : span > 18 ? 6 : 3);
+}
+
+/** An axis for phase in whole eighths of a turn. */
+export function phaseAxis(phases: readonly Float64Array[]): ValueAxis {
+  let [top, bottom] = [-Infinity, Infinity];
+  for (const trace of phases) {
+    for (const degrees of trace) {
+      if (degrees > top) top = degrees;
+      if (degrees < bottom) bottom = degrees;
+    }
+  }
+  if (!Number.isFinite(top)) [top, bottom] = [0, -90];
+  const high = Math.ceil((top + 5) / 45) * 45;
+  const low = Math.floor((bottom - 5) / 45) * 45;
+  return axisOf(low, high, high - low > 450 ? 90 : 45);
+}
+
+function axisOf(low: number, high: number, step: number): ValueAxis {
+  const ticks: number[] = [];
+  for (let tick = Math.ceil(low / step) * step; tick <= high + 1e-9; tick += step) ticks.push(tick);
+  return { domain: [low, high], ticks };
+}
+
+/** Value of a trace at a frequency, along straight lines on the log axis; NaN outside it. */
+export function valueAt(x: Float64Array, y: Float64Array, hz: number): number {
+  if (hz < x[0] || hz > x[x.length - 1]) return NaN;
+  let [low, high] = [0, x.length - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (x[middle] <= hz) low = middle;
+    else high = middle;
+  }
+  const t = Math.log(hz / x[low]) / Math.log(x[high] / x[low]);
+  return y[low] + (y[high] - y[low]) * t;
+}
