@@ -6,6 +6,7 @@ export default {
   roots: ['<rootDir>/e2e'],
   testMatch: ['**/*.e2e.ts'],
   testTimeout: 60_000,
+  setupFilesAfterEnv: ['<rootDir>/e2e/support/retry.ts'],
   globalSetup: '<rootDir>/e2e/support/serve.ts',
   globalTeardown: '<rootDir>/e2e/support/stop.ts',
 };

@@ -73,6 +73,8 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await page.keyboard.press('Escape');
 
   const exportAs = async (item: string) => {
+    // A menu still closing from the last export would take this click as its own.
+    await page.getByRole('menu').waitFor({ state: 'hidden' });
     await page.getByRole('button', { name: 'Export' }).click();
     return downloaded(page, () => page.getByRole('menuitem', { name: item }).click());
   };

@@ -4,6 +4,7 @@ import { compile, type Entry, type System } from '@/core/circuit/compile';
 import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
 import type { Circuit } from '@/core/circuit/schema';
 import { OperatingPointSearch } from '../dc/operating-point';
+import type { LargeSignalEquations } from '../large-signal/equations';
 import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, slotMatrix, type SlotMatrix } from '../linear/matrix';
@@ -253,8 +254,9 @@ export class AcAnalysis {
 export interface Linearised {
   entries: Entry[];
   elements: { element: NonlinearElement; values: ElementValues }[];
-  /** The operating point, by unknown. */
+  /** The operating point, by unknown, and the equations it solves. */
   x: Float64Array;
+  equations: LargeSignalEquations;
 }
 
 function linearise(circuit: Circuit, system: System, signal?: AbortSignal): Linearised {
@@ -265,6 +267,7 @@ function linearise(circuit: Circuit, system: System, signal?: AbortSignal): Line
     entries: search.equations.smallSignalEntries(),
     elements: search.equations.elementValues(),
     x,
+    equations: search.equations,
   };
 }
 

@@ -30,6 +30,10 @@ export class LargeSignalEquations {
   readonly capacitances: Float64Array;
   readonly linear: boolean;
   private readonly placed: Placed[];
+  /** Slots that linear parts fill: conductances and capacitances (zeros elsewhere cost nothing). */
+  private readonly resistiveSlots: Int32Array;
+  private readonly reactiveSlots: Int32Array;
+  private readonly inputUnknowns: Int32Array;
 
   constructor(readonly system: System) {
     const extra: Entry[] = [];
@@ -80,10 +84,26 @@ export class LargeSignalEquations {
     system.unknowns.forEach((u, i) => {
       if (u.kind === 'net') this.netSlots[i] = this.pattern.slotOfEntry[next++];
     });
+    const slots = [...this.pattern.rows.keys()];
+    this.resistiveSlots = Int32Array.from(slots.filter((slot) => this.pattern.g[slot] !== 0));
+    this.reactiveSlots = Int32Array.from(slots.filter((slot) => this.pattern.c[slot] !== 0));
+    this.inputUnknowns = Int32Array.from(
+      new Set(system.elements.flatMap((e) => e.inputs.filter((input) => input !== GROUND))),
+    );
     this.statics = new Float64Array(this.size);
     this.charges = new Float64Array(this.size);
     this.conductances = new Float64Array(this.pattern.rows.length);
     this.capacitances = new Float64Array(this.pattern.rows.length);
+  }
+
+  /** The largest |move| among the unknowns that devices depend on, volts. */
+  largestInput(move: Float64Array): number {
+    let largest = 0;
+    for (const input of this.inputUnknowns) {
+      const size = Math.abs(move[input]);
+      if (!(size <= largest)) largest = size;
+    }
+    return largest;
   }
 
   /** Diagonal slot of each net, -1 for other unknowns. */
@@ -97,16 +117,20 @@ export class LargeSignalEquations {
    */
   evaluate(x: Float64Array, previous?: Float64Array): string | undefined {
     const { pattern, statics, charges, conductances, capacitances } = this;
-    conductances.set(pattern.g);
-    capacitances.set(pattern.c);
-    statics.fill(0);
-    charges.fill(0);
     const { rows: slotRows, columns: slotColumns, g, c } = pattern;
-    for (let slot = 0; slot < slotRows.length; slot++) {
-      const value = x[slotColumns[slot]];
-      const row = slotRows[slot];
-      statics[row] += g[slot] * value;
-      charges[row] += c[slot] * value;
+    for (let slot = 0; slot < g.length; slot++) {
+      conductances[slot] = g[slot];
+      capacitances[slot] = c[slot];
+    }
+    for (let i = 0; i < statics.length; i++) statics[i] = charges[i] = 0;
+    const { resistiveSlots, reactiveSlots } = this;
+    for (let k = 0; k < resistiveSlots.length; k++) {
+      const slot = resistiveSlots[k];
+      statics[slotRows[slot]] += g[slot] * x[slotColumns[slot]];
+    }
+    for (let k = 0; k < reactiveSlots.length; k++) {
+      const slot = reactiveSlots[k];
+      charges[slotRows[slot]] += c[slot] * x[slotColumns[slot]];
     }
     let held: string | undefined;
     for (const { element, inputs, rows, v, previous: before, values, slots } of this.placed) {

@@ -32,8 +32,7 @@ export class RealSolver {
   private eliminate(values: Float64Array): boolean {
     const plan = this.plan!;
     const { v } = this;
-    v.fill(0);
-    v.set(values);
+    for (let slot = 0; slot < v.length; slot++) v[slot] = slot < values.length ? values[slot] : 0;
     for (let k = 0; k < plan.size; k++) {
       const p = plan.pivotSlot[k];
       const own = p < values.length ? Math.abs(values[p]) : 0;
@@ -55,7 +54,7 @@ export class RealSolver {
   solve(rhs: Float64Array, x: Float64Array): void {
     const plan = this.plan!;
     const { v, b } = this;
-    b.set(rhs);
+    for (let i = 0; i < b.length; i++) b[i] = rhs[i];
     for (let k = 0; k < plan.size; k++) {
       const bk = b[plan.pivotRow[k]];
       if (bk === 0) continue;

@@ -4,6 +4,7 @@ import { entryValue } from '@/core/circuit/compile';
 import { ResponseReader, type Measure } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
 import { AcAnalysis } from '../ac/ac';
+import { slopeShifts } from './moving-point';
 
 /** What one part value does to a response, per unit of relative change (d / d ln value). */
 export interface PartSensitivity {
@@ -26,8 +27,8 @@ const DEGREES = 180 / Math.PI;
 /**
  * Sensitivities of level and phase to every part value, from one direct and one transposed solve a
  * frequency: dV/dp = -y^T (dA/dp) x (S. W. Director, R. A. Rohrer, "The Generalized Adjoint Network
- * and Network Sensitivities", IEEE Trans. Circuit Theory CT-16, 1969). Devices count as they are at
- * their operating point.
+ * and Network Sensitivities", IEEE Trans. Circuit Theory CT-16, 1969). What a value
+ * does to the devices by moving their operating point is counted in.
  */
 export function sensitivity(
   circuit: Circuit,
@@ -67,6 +68,7 @@ function sensitivityOf(
   const groupDelaySeconds = new Float64Array(count);
   const own = system.entries.map((entry) => entryValue(entry, values));
   const { matrix } = analysis;
+  const shifts = slopeShifts(analysis);
 
   analysis.eachTransfer(unknown, frequenciesHz, (at, yRe, yIm, stride, k, solver) => {
     if ((at & 63) === 0) stopIfAsked(signal);
@@ -92,6 +94,13 @@ function sensitivityOf(
         parts[parameter].phaseDegrees[at] += power * di * DEGREES;
       }
     });
+    for (const { parameter, slots } of shifts) {
+      for (const { row, column, resistive, reactive } of slots) {
+        const [re, im] = relative(row, column);
+        parts[parameter].levelDb[at] += (re * resistive - im * omega * reactive) * DB_PER_NEPER;
+        parts[parameter].phaseDegrees[at] += (im * resistive + re * omega * reactive) * DEGREES;
+      }
+    }
     let [sr, si] = [0, 0];
     for (let slot = 0; slot < matrix.rows.length; slot++) {
       if (matrix.c[slot] === 0) continue;
@@ -118,7 +127,7 @@ export function groupDelay(
 
 /**
  * d(reading) / d ln(value) for every part value. An edge moves by the part's pull on its level,
- * divided by the slope there; a peak or plateau keeps its frequency to first order.
+ * divided by the slope there; a peak or plateau keeps its level to first order as it moves.
  */
 export function readingSensitivity(
   circuit: Circuit,
@@ -161,10 +170,20 @@ export function readingSensitivity(
           here.levelByLogF[0],
       );
     }
-    case 'peak-frequency':
-      throw new ReedError(
-        'range',
-        'The frequency of a peak has no first-order sensitivity here: ask for its level, or for an edge.',
+    case 'peak-frequency': {
+      // The slope L'(u), u = ln f, stays zero: du = -(dL'/d ln p) / L''. Both are exact slopes,
+      // differenced over a step that leaves about a part in 10^8.
+      const step = 1e-4;
+      const [below, above] = [-step, step].map((by) => at(measured.value * Math.exp(by)));
+      const bend = above.levelByLogF[0] - below.levelByLogF[0];
+      if (!(bend < 0))
+        throw new ReedError(
+          'range',
+          `The highest level lies at the end of the span, ${measured.value.toPrecision(4)} Hz, not at a peak: a wider span is needed.`,
+        );
+      return list(
+        (i) => (-measured.value * (above.parts[i].levelDb[0] - below.parts[i].levelDb[0])) / bend,
       );
+    }
   }
 }

@@ -1,3 +1,4 @@
+import { THERMAL_VOLTS } from '@/core/constants';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { RealSolver } from '../linear/real-solver';
@@ -5,9 +6,12 @@ import { RealSolver } from '../linear/real-solver';
 export type StepRule = 'euler' | 'trapezoidal';
 
 /**
- * An iteration ends when no unknown moved more than this. Newton's method squares the error at each
- * pass: after a move of a microvolt what is left is far below a nanovolt.
+ * An iteration ends when what is left of the error is below this. Newton's method squares the error
+ * at each pass: for a junction, F''/F' is at most 1/VT, and a last move of d volts at its terminals
+ * leaves d^2/(2 VT), that is, every unknown's own last move times d/(2 VT) (C. T. Kelley, "Iterative
+ * Methods for Linear and Nonlinear Equations", section 5.1). SAFETY covers what stands between.
  */
+const SAFETY = 4;
 const RELATIVE = 1e-6;
 const ABSOLUTE_VOLTS = 1e-7;
 const ABSOLUTE_AMPS = 1e-12;
@@ -71,10 +75,10 @@ export class Stepper {
     const { statics, charges: newCharges, conductances, capacitances } = equations;
     const perStep = (rule === 'euler' ? 1 : 2) / h;
     const keepRate = rule === 'euler' ? 0 : 1;
-    before.set(x);
+    copy(x, before);
     if (rule === 'euler') this.known = 0; // a jump: the past says nothing of what comes
     if (!equations.linear && this.known > 1) this.predict(h);
-    this.kept.x.set(before);
+    copy(before, this.kept.x);
     for (let pass = 0; pass < MOST_ITERATIONS; pass++) {
       const held = equations.evaluate(x, this.kept.x);
       for (let i = 0; i < residual.length; i++) {
@@ -94,13 +98,14 @@ export class Stepper {
         }
         this.factoredFor = perStep;
       }
-      this.kept.x.set(x);
+      copy(x, this.kept.x);
       solver.solve(residual, residual);
       let settled = held === undefined;
+      const shrink = Math.min(1, (SAFETY * equations.largestInput(residual)) / (2 * THERMAL_VOLTS));
       for (let i = 0; i < residual.length; i++) {
         const move = residual[i];
         x[i] += move;
-        if (!(Math.abs(move) <= RELATIVE * Math.abs(x[i]) + this.slack[i])) {
+        if (!(Math.abs(move) * shrink <= RELATIVE * Math.abs(x[i]) + this.slack[i])) {
           settled = false;
           this.culprit = equations.system.unknowns[i].label;
         }
@@ -145,17 +150,22 @@ export class Stepper {
 
   /** Remember the point a step left, for the predictor. */
   private push(point: Float64Array, h: number): void {
-    const [a, b, c] = this.past;
-    c.set(b);
-    b.set(a);
-    a.set(point);
+    const { past } = this;
+    const oldest = past[2];
+    past[2] = past[1];
+    past[1] = past[0];
+    past[0] = oldest;
+    copy(point, oldest);
     this.gaps[2] = this.gaps[1];
     this.gaps[1] = this.gaps[0];
     this.gaps[0] = this.lastStep;
     this.lastStep = h;
     this.known = Math.min(3, this.known + 1);
-    for (let i = 0; i < this.x.length; i++)
-      this.swing[i] = Math.max(this.swing[i], Math.abs(this.x[i]));
+    const { x, swing } = this;
+    for (let i = 0; i < x.length; i++) {
+      const size = Math.abs(x[i]);
+      if (size > swing[i]) swing[i] = size;
+    }
   }
 
   private readonly saved = {
@@ -214,7 +224,7 @@ export class Stepper {
     const h = this.lastStep;
     let worst = 0;
     for (let i = 0; i < this.x.length; i++) {
-      if (this.equations.system.unknowns[i].kind !== 'net') continue;
+      if (this.equations.netSlots[i] < 0) continue;
       const first = (p0[i] - p1[i]) / g0;
       const second = (first - (p1[i] - p2[i]) / g1) / (g0 + g1);
       const predicted = p0[i] + h * first + h * (h + g0) * second;
@@ -223,4 +233,9 @@ export class Stepper {
     }
     return worst;
   }
+}
+
+/** A plain loop: on the few numbers of a circuit it beats the built-in copy several times over. */
+function copy(from: Float64Array, to: Float64Array): void {
+  for (let i = 0; i < from.length; i++) to[i] = from[i];
 }

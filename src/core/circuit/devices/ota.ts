@@ -50,36 +50,47 @@ export const ota = defineDevice<z.infer<typeof schema>>({
     ...(diodeAmps ? [[inPlus, inMinus]] : []),
   ],
   stamp(part, s) {
-    const diodes = (part.diodeAmps ?? 0) / 2;
     const plus = s.net(part.inPlus);
     const minus = s.net(part.inMinus);
     const controlled = part.bias !== undefined;
-    const control = controlled ? s.net(part.bias!) : -1;
     const fixed = part.biasAmps ?? 0;
     const siemens = part.biasSiemens ?? 0;
     s.nonlinear({
-      inputs: [plus, minus, control],
-      rows: [s.net(part.out), plus, minus],
+      inputs: controlled ? [plus, minus, s.net(part.bias!)] : [plus, minus],
+      rows: [s.net(part.out)],
       noise: [{ from: 0, to: -1, shotOfBias: true }],
       evaluate(x, out) {
         const t = Math.tanh((x[0] - x[1]) / (2 * THERMAL_VOLTS));
         const slope = (1 - t * t) / (2 * THERMAL_VOLTS);
-        // A smooth hinge: never negative, and straight above a few nanoamperes.
-        const raw = siemens * x[2];
-        const root = Math.sqrt(raw * raw + BEND_AMPS * BEND_AMPS);
-        const bias = controlled ? (raw + root) / 2 : fixed;
-        const biasSlope = controlled ? (siemens * (1 + raw / root)) / 2 : 0;
+        let bias = fixed;
+        if (controlled) {
+          // A smooth hinge: never negative, and straight above a few nanoamperes.
+          const raw = siemens * x[2];
+          const root = Math.sqrt(raw * raw + BEND_AMPS * BEND_AMPS);
+          bias = (raw + root) / 2;
+          out.conductance[2] = (-siemens * (1 + raw / root) * t) / 2;
+        }
         out.current[0] = -bias * t;
         out.conductance[0] = -bias * slope;
         out.conductance[1] = bias * slope;
-        out.conductance[2] = -biasSlope * t;
-        out.current[1] = diodes * t;
-        out.current[2] = -diodes * t;
-        out.conductance[3] = diodes * slope;
-        out.conductance[4] = -diodes * slope;
-        out.conductance[6] = -diodes * slope;
-        out.conductance[7] = diodes * slope;
         out.bias = bias;
+      },
+    });
+    if (part.diodeAmps === undefined) return;
+    const diodes = part.diodeAmps / 2;
+    s.nonlinear({
+      inputs: [plus, minus],
+      rows: [plus, minus],
+      noise: [],
+      evaluate(x, out) {
+        const t = Math.tanh((x[0] - x[1]) / (2 * THERMAL_VOLTS));
+        const slope = (1 - t * t) / (2 * THERMAL_VOLTS);
+        out.current[0] = diodes * t;
+        out.current[1] = -diodes * t;
+        out.conductance[0] = diodes * slope;
+        out.conductance[1] = -diodes * slope;
+        out.conductance[2] = -diodes * slope;
+        out.conductance[3] = diodes * slope;
       },
     });
   },
