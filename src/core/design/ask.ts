@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
 import { finite, positive } from '@/core/circuit/part';
-import { EDGES, SHAPES } from '@/core/response/shapes';
+import { EDGES, SHAPES } from '@/core/response/prototypes';
 
 /** The wanted response of one path. */
 export const askFields = {

@@ -1,6 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { nearestPreferred } from '@/core/quantity/series';
-import { lowPassPrototype, type PoleSection } from '@/core/response/shapes';
+import { lowPassPrototype, type PoleSection } from '@/core/response/prototypes';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import type { Ask } from './ask';

@@ -15,6 +15,7 @@ const EDGE_DB = {
   'half-voltage': 20 * Math.log10(2),
   ripple: 0,
   asymptote: Infinity,
+  'unit-delay': Infinity,
 };
 
 /**

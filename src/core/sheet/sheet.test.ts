@@ -3,7 +3,7 @@ import { acResponse } from '@/core/analysis/ac/ac';
 import type { Ask } from '@/core/design/ask';
 import { designAsk } from '@/core/design/design';
 import { responseCsv } from '@/core/formats/csv';
-import { lowPassPrototype, prototypeMagnitude, SHAPES } from '@/core/response/shapes';
+import { lowPassPrototype, prototypeMagnitude, SHAPES } from '@/core/response/prototypes';
 import { topologyOf } from '@/core/topologies';
 import { partVariation, SheetEvaluator, standardForm } from './evaluate';
 import { jointsOf } from './joints';

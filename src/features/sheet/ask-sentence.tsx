@@ -2,7 +2,7 @@
 
 import { memo } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
-import { EDGES, SHAPES, type Edge, type Shape } from '@/core/response/shapes';
+import { EDGES, hasEdge, SHAPES, type Edge, type Shape } from '@/core/response/prototypes';
 import type { Ask } from '@/core/design/ask';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import { usePreferences } from '@/store/preferences';
@@ -19,7 +19,13 @@ const KINDS: Choice<Ask['kind']>[] = [
 const SHAPE_WORDS: Record<Shape, [string, string]> = {
   butterworth: ['flat top', 'flat top (Butterworth)'],
   chebyshev: ['rippled', 'rippled, steeper (Chebyshev)'],
+  'inverse-chebyshev': ['flat top, notched', 'flat top, notches beyond (inverse Chebyshev)'],
+  elliptic: ['steepest', 'steepest, ripples on both sides (elliptic)'],
   bessel: ['even delay', 'even delay (Bessel)'],
+  'linkwitz-riley': ['crossing', 'crossing at −6 dB (Linkwitz-Riley)'],
+  'optimum-l': ['always falling', 'always falling, steep (optimum-L)'],
+  gaussian: ['Gaussian', 'no overshoot, smooth (Gaussian)'],
+  'equal-ripple-phase': ['even phase', 'even phase (equal-ripple phase)'],
   'critically-damped': ['no overshoot', 'no overshoot (critically damped)'],
 };
 
@@ -28,6 +34,7 @@ const EDGE_WORDS: Record<Edge, [string, string]> = {
   'half-voltage': ['−6 dB', '−6 dB, half the voltage'],
   ripple: ['the ripple’s end', 'the end of the ripple'],
   asymptote: ['the asymptotes', 'where the asymptotes meet'],
+  'unit-delay': ['the delay', 'one over 2π times the delay'],
 };
 
 const ORDERS: Choice<number>[] = [1, 2, 3, 4, 5, 6, 7, 8].map((n) => ({
@@ -101,7 +108,7 @@ export const AskSentence = memo(function AskSentence({ ask }: { ask: Ask }) {
       <ChoiceWord
         label="Edge convention"
         value={ask.edge}
-        choices={EDGES.filter((e) => e !== 'ripple' || ask.shape === 'chebyshev').map((e) => ({
+        choices={EDGES.filter((e) => hasEdge(ask.shape, e)).map((e) => ({
           value: e,
           word: EDGE_WORDS[e][0],
           line: EDGE_WORDS[e][1],
