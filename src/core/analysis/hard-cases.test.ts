@@ -202,7 +202,7 @@ describe('wiring at the edge', () => {
           const model = { gainBandwidthHz: 3e6, dcGainDb: 100 };
           return out === '0' || out === 'in'
             ? []
-            : [{ id: `U${k}`, kind: 'op-amp', inPlus: a, inMinus: b, out, model } as Part];
+            : [{ id: `U${k}`, kind: 'op-amp', inPlus: a, inMinus: b, out, model }];
         });
         let analysis: AcAnalysis;
         let found;

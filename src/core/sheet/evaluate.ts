@@ -4,7 +4,7 @@ import { ResponseReader, type Measured } from '@/core/response/readings';
 import { levelDb, levelsDb, responseOf, unwrappedDegrees } from '@/core/response/response';
 import { sampleResponse } from '@/core/response/sample';
 import { topologyOf } from '@/core/topologies';
-import type { StageFigures } from '@/core/topologies/topology';
+import { transferOf, type StageFigures, type Topology } from '@/core/topologies/topology';
 import { jointFrequency, jointsOf, type Joint } from './joints';
 import { exactValues } from './make';
 import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
@@ -211,28 +211,22 @@ function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined)
     id: stage.id,
     figures,
     exact: exactValues(stage),
-    thumbnail: layerTrace(frequenciesHz, standardForm(figures, topology.kind, frequenciesHz)),
+    thumbnail: layerTrace(frequenciesHz, promised(topology, figures, frequenciesHz)),
     peakDb: stage.bypassed || !built ? -Infinity : built.peakDb(stageOutNet(way, stage.id)),
   };
 }
 
-/** The first- or second-order function of given figures; the topologies' conformance test holds it against the solver. */
-export function standardForm(
-  { f0Hz, q, gain }: StageFigures,
-  kind: 'low-pass' | 'high-pass',
+/** The response that a stage's figures promise; the conformance test holds it against the solver. */
+function promised(
+  topology: Topology,
+  figures: StageFigures,
   frequenciesHz: Float64Array,
 ): ComplexTrace {
-  const re = new Float64Array(frequenciesHz.length);
-  const im = new Float64Array(frequenciesHz.length);
-  frequenciesHz.forEach((hz, k) => {
-    const x = hz / f0Hz;
-    const [dr, di] = q === undefined ? [1, x] : [1 - x * x, x / q];
-    const [nr, ni] = kind === 'low-pass' ? [1, 0] : q === undefined ? [0, x] : [-x * x, 0];
-    const norm = dr * dr + di * di;
-    re[k] = (gain * (nr * dr + ni * di)) / norm;
-    im[k] = (gain * (ni * dr - nr * di)) / norm;
-  });
-  return { re, im };
+  const points = Array.from(frequenciesHz, (hz) => transferOf(topology, figures, hz));
+  return {
+    re: Float64Array.from(points, (h) => h.re),
+    im: Float64Array.from(points, (h) => h.im),
+  };
 }
 
 function collect<T>(problems: string[], fallback: T, compute: () => T): T {

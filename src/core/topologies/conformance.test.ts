@@ -5,20 +5,12 @@ import { makeCircuit } from '@/core/circuit/schema';
 import { pinsOf } from './drawing';
 import { TOPOLOGIES } from './index';
 import { instantiate, netsOfTopology, valuedParts } from './instantiate';
-import type { StageFigures, Topology, Values } from './topology';
+import { designable } from './testing/asks';
+import { texValue } from './testing/tex-value';
+import { isFlat, transferOf, type StageFigures, type Topology, type Values } from './topology';
 
-/** The closed form a stage promises: gain times the standard first- or second-order function. */
-function standardForm(
-  { f0Hz, q, gain }: StageFigures,
-  kind: Topology['kind'],
-  hz: number,
-): [number, number] {
-  const x = hz / f0Hz;
-  const [dr, di] = q === undefined ? [1, x] : [1 - x * x, x / q];
-  const n = kind === 'low-pass' ? [1, 0] : q === undefined ? [0, x] : [-x * x, 0];
-  const d = dr * dr + di * di;
-  return [(gain * (n[0] * dr + n[1] * di)) / d, (gain * (n[1] * dr - n[0] * di)) / d];
-}
+/** Orders of one family share their code: the lowest and the highest get every run, the others a few. */
+const runsOf = (topology: Topology) => (topology.order > 4 ? 3 : topology.order > 2 ? 15 : 40);
 
 function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
   const parts = instantiate(topology, {
@@ -31,30 +23,21 @@ function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
   return acResponse(makeCircuit([source, ...parts]), { frequenciesHz, probes: ['out'] }).probes.out;
 }
 
-/** Every legal ask of a topology. */
-function asks(topology: Topology) {
-  const { q = [0.5, 0.5], gain } = topology.limits;
-  return fc.record({
-    f0Hz: fc.double({ min: -1, max: 5.3, noNaN: true }).map((x) => 10 ** x),
-    q:
-      topology.order === 2
-        ? fc.double({ min: q[0], max: q[1], noNaN: true })
-        : fc.constant(undefined),
-    gain: fc.option(fc.double({ min: gain[0], max: gain[1], noNaN: true }), { nil: undefined }),
+/** The solved circuit must be what the figures promise, from far below to far above. */
+function expectResponse(topology: Topology, values: Values, figures: StageFigures) {
+  const frequencies = [0.02, 0.3, 0.9, 1, 1.1, 3, 40].map((x) => x * figures.f0Hz);
+  const got = solve(topology, values, frequencies);
+  frequencies.forEach((hz, k) => {
+    const { re, im } = transferOf(topology, figures, hz);
+    const off = Math.hypot(got.re[k] - re, got.im[k] - im);
+    expect(off).toBeLessThan(1e-6 * Math.hypot(re, im) + 1e-12 * Math.abs(figures.gain));
   });
 }
 
-/** Without a gain of their own some stages are tied to Q; those asks may be refused. */
-const designable = (topology: Topology) =>
-  asks(topology).filter(
-    (ask) =>
-      ask.gain !== undefined ||
-      topology.gain !== 'settable' ||
-      3 - 1 / ask.q! >= topology.limits.gain[0],
-  );
-
 describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => {
-  test('is drawn soundly: every pin joins another, wires run straight, in and out and ground are there', () => {
+  const numRuns = runsOf(topology);
+
+  test('is drawn soundly: every pin joins another, wires run straight, in and out are there', () => {
     const nets = netsOfTopology(topology);
     expect(nets.faults).toEqual([]);
     const points = topology.drawing.symbols.flatMap((s) => pinsOf(s).map((p) => p.at.join()));
@@ -66,17 +49,10 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
     fc.assert(
       fc.property(designable(topology), (ask) => {
         const values = topology.design(ask);
-        const want = { ...ask, gain: ask.gain ?? topology.figures(values).gain };
-        const frequencies = [0.01, 0.3, 0.9, 1, 1.1, 3, 50].map((x) => x * ask.f0Hz);
-        const got = solve(topology, values, frequencies);
-        frequencies.forEach((hz, k) => {
-          const [re, im] = standardForm(want, topology.kind, hz);
-          expect(Math.hypot(got.re[k] - re, got.im[k] - im) / Math.hypot(re, im)).toBeLessThan(
-            1e-6,
-          );
-        });
+        for (const { id } of valuedParts(topology)) expect(values[id]).toBeGreaterThan(0);
+        expectResponse(topology, values, { ...topology.figures(values), ...ask });
       }),
-      { numRuns: 60 },
+      { numRuns },
     );
   });
 
@@ -85,51 +61,79 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
       fc.property(designable(topology), (ask) => {
         const values = topology.design(ask);
         const figures = topology.figures(values);
-        expect(figures.f0Hz / ask.f0Hz).toBeCloseTo(1, 8);
-        if (ask.q !== undefined) expect(figures.q! / ask.q).toBeCloseTo(1, 7);
-        if (ask.gain !== undefined) expect(figures.gain / ask.gain).toBeCloseTo(1, 9);
+        if (!isFlat(topology)) expect(figures.f0Hz / ask.f0Hz).toBeCloseTo(1, 7);
+        for (const name of ['q', 'gain', 'boost', 'depth', 'zeroHz'] as const)
+          if (ask[name] !== undefined) expect(figures[name]! / ask[name]).toBeCloseTo(1, 7);
+        for (const [name, want] of Object.entries(ask.own ?? {}))
+          expect(figures.own![name] / want).toBeCloseTo(1, 7);
+        // A lossless ladder's elements answer its poles steeply; its response was held above.
+        if (topology.limits.poles) return;
         const again = topology.design({
-          ...ask,
+          ...figures,
+          f0Hz: ask.f0Hz,
           gain: ask.gain === undefined ? undefined : figures.gain,
         });
-        for (const { id } of valuedParts(topology)) {
-          expect(values[id]).toBeGreaterThan(0);
-          expect(again[id] / values[id]).toBeCloseTo(1, 6);
-        }
+        for (const { id } of valuedParts(topology))
+          expect(again[id] / values[id]).toBeCloseTo(1, 4);
       }),
-      { numRuns: 60 },
+      { numRuns },
     );
   });
 
-  test('every part and figure is explained, and the formulas typeset', () => {
-    const values = topology.design({ f0Hz: 1000, q: topology.order === 2 ? 0.9 : undefined });
-    const explained = topology.explain(values);
-    for (const { id } of valuedParts(topology)) expect(explained.map((e) => e.of)).toContain(id);
-    expect(explained.map((e) => e.of)).toEqual(
-      expect.arrayContaining(topology.order === 2 ? ['f0', 'Q'] : ['f0']),
+  if (!topology.needsMatching) {
+    test('the figures of parts that are a little off are what the engine finds', () => {
+      const off = fc.array(fc.double({ min: 0.95, max: 1.05, noNaN: true }), {
+        minLength: 40,
+        maxLength: 40,
+      });
+      fc.assert(
+        fc.property(designable(topology), off, (ask, factors) => {
+          const exact = topology.design(ask);
+          const values = Object.fromEntries(
+            Object.entries(exact).map(([id, value], i) => [id, value * factors[i % 40]]),
+          );
+          const figures = topology.figures(values);
+          // A stage close to oscillation may pass it with parts that far off.
+          if (figures.q !== undefined && !(figures.q > 0 && figures.q < 200)) return;
+          expectResponse(topology, values, figures);
+        }),
+        { numRuns },
+      );
+    });
+  }
+
+  test('every part and figure is explained, and the formulas come to the values', () => {
+    fc.assert(
+      fc.property(designable(topology), (ask) => {
+        const values = topology.design(ask);
+        const explained = topology.explain(values);
+        const about = explained.map((e) => e.of);
+        for (const { id } of valuedParts(topology)) expect(about).toContain(id);
+        if (!isFlat(topology)) expect(about).toContain('f0');
+        if (topology.limits.q) expect(about).toContain('Q');
+        for (const { formula, numbers, text, source } of explained) {
+          for (const tex of [formula, numbers])
+            expect(
+              katex.renderToString(tex, { throwOnError: true, strict: 'ignore' }),
+            ).not.toContain('NaN');
+          expect(text).toMatch(/[.;]$/);
+          if (source)
+            expect(texValue(source.formula, source.named) / source.value).toBeCloseTo(1, 4);
+        }
+      }),
+      { numRuns: 3 },
     );
-    for (const e of explained) {
-      for (const tex of [e.formula, e.numbers]) {
-        expect(katex.renderToString(tex, { throwOnError: true, strict: 'ignore' })).not.toContain(
-          'NaN',
-        );
-      }
-      expect(e.text).toMatch(/[.;]$/);
-    }
-    for (const words of [topology.about, topology.tuning, topology.avoid])
-      expect(words.length).toBeGreaterThan(20);
+    const { about, outputs, tuning, sensitivity, avoid } = topology;
+    for (const words of [about, outputs, tuning, sensitivity, avoid])
+      expect(words.length).toBeGreaterThan(10);
   });
 
   test('illegal asks are refused in words', () => {
-    expect(() => topology.design({ f0Hz: -1, q: 1 })).toThrow(/more than 0 Hz/);
-    expect(() =>
-      topology.design({
-        f0Hz: 1000,
-        q: 1,
-        gain: topology.limits.gain[1] * (topology.gain === 'inverting' ? -1 : 2),
-      }),
-    ).toThrow(/gain/);
+    const [legal] = fc.sample(designable(topology), { numRuns: 1, seed: 1 });
+    expect(() => topology.design({ ...legal, f0Hz: -1 })).toThrow(/more than 0 Hz/);
+    const wrongGain = topology.gain === 'inverting' ? 2 : topology.limits.gain[1] * 2;
+    expect(() => topology.design({ ...legal, gain: wrongGain })).toThrow(/gain/);
     if (topology.limits.q)
-      expect(() => topology.design({ f0Hz: 1000, q: 1000 })).toThrow(/Q = 1000 is outside/);
+      expect(() => topology.design({ ...legal, q: 1000 })).toThrow(/Q = 1000 is outside/);
   });
 });

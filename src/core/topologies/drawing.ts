@@ -17,14 +17,16 @@ export type DrawnSymbol =
       label?: LabelSide;
     }
   | {
-      kind: 'op-amp';
+      kind: 'op-amp' | 'transconductor';
       id: string;
       /** The upper input; the lower one is two units down, the output four right and one down. */
       at: Point;
       upper: 'plus' | 'minus';
     }
   | { kind: 'ground'; at: Point }
-  | { kind: 'port'; net: 'in' | 'out'; at: Point };
+  | { kind: 'port'; net: 'in' | 'out'; at: Point }
+  /** A further output, with its name. */
+  | { kind: 'tap'; name: string; at: Point };
 
 /**
  * A schematic on a grid. It is the only description of how a topology is wired: the net list is
@@ -44,7 +46,10 @@ export function pinsOf(symbol: DrawnSymbol): { terminal: string; at: Point }[] {
       return [{ terminal: 'ground', at: symbol.at }];
     case 'port':
       return [{ terminal: symbol.net, at: symbol.at }];
-    case 'op-amp': {
+    case 'tap':
+      return [{ terminal: symbol.name, at: symbol.at }];
+    case 'op-amp':
+    case 'transconductor': {
       const [upper, lower] =
         symbol.upper === 'plus' ? ['inPlus', 'inMinus'] : ['inMinus', 'inPlus'];
       return [

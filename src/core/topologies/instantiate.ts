@@ -45,14 +45,24 @@ export function instantiate(
           out: net(nets.out),
           model: opAmpModel,
         };
+      case 'transconductor':
+        return {
+          id: name,
+          kind,
+          from: '0',
+          to: net(nets.out),
+          inPlus: net(nets.inPlus),
+          inMinus: net(nets.inMinus),
+          siemens: values[id],
+        };
     }
   });
 }
 
+export type ValuedKind = 'resistor' | 'capacitor' | 'inductor' | 'transconductor';
+
 /** The parts of a topology that have a value, in drawing order. */
-export function valuedParts(
-  topology: Topology,
-): { id: string; kind: 'resistor' | 'capacitor' | 'inductor' }[] {
+export function valuedParts(topology: Topology): { id: string; kind: ValuedKind }[] {
   return netsOfTopology(topology).parts.flatMap(({ id, kind }) =>
     kind === 'op-amp' ? [] : [{ id, kind }],
   );

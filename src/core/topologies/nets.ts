@@ -3,12 +3,14 @@ import { pinsOf, type Drawing, type Point } from './drawing';
 /** A part of a topology with the local net at each of its terminals. */
 export interface DrawnPart {
   id: string;
-  kind: 'resistor' | 'capacitor' | 'inductor' | 'op-amp';
+  kind: 'resistor' | 'capacitor' | 'inductor' | 'op-amp' | 'transconductor';
   nets: Record<string, string>;
 }
 
 export interface DrawnNets {
   parts: DrawnPart[];
+  /** Nets of the further outputs, by the name drawn at them. */
+  taps: Record<string, string>;
   /** Local net names; the ports' are `in` and `out`, ground is `0`. */
   nets: string[];
   /** Places where three or more lines meet: drawn as dots. */
@@ -63,10 +65,12 @@ export function readNets(drawing: Drawing): DrawnNets {
   };
 
   const parts: DrawnPart[] = [];
+  const taps: Record<string, string> = {};
   const pinsPerNet = new Map<string, number>();
   for (const { at } of pins) pinsPerNet.set(nameOf(at), (pinsPerNet.get(nameOf(at)) ?? 0) + 1);
   for (const symbol of drawing.symbols) {
-    if (symbol.kind === 'ground' || symbol.kind === 'port') continue;
+    if (symbol.kind === 'tap') taps[symbol.name] = nameOf(symbol.at);
+    if (!('id' in symbol)) continue;
     const nets = Object.fromEntries(
       pinsOf(symbol).map(({ terminal, at }) => [terminal, nameOf(at)]),
     );
@@ -74,6 +78,7 @@ export function readNets(drawing: Drawing): DrawnNets {
   }
   return {
     parts,
+    taps,
     nets: [...new Set(names.values())],
     dots: junctions(
       segments,
@@ -117,7 +122,7 @@ function findFaults(segments: Segment[], pinsPerNet: Map<string, number>): strin
   const loose = [...pinsPerNet]
     .filter(([, pins]) => pins < 2)
     .map(([net]) => `net ${net} joins fewer than two pins`);
-  const missing = ['in', 'out', '0']
+  const missing = ['in', 'out']
     .filter((net) => !pinsPerNet.has(net))
     .map((net) => `nothing is drawn at net ${net}`);
   return [...slanted, ...loose, ...missing];

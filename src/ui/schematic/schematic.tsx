@@ -132,12 +132,12 @@ function Placed({
     </g>
   );
   if (symbol.kind === 'ground') return lines;
-  if (symbol.kind === 'port') {
+  if (symbol.kind === 'port' || symbol.kind === 'tap') {
     return (
       <>
         {lines}
         <text x={x} y={y - 11} textAnchor="middle" className={styles.portName}>
-          {symbol.net}
+          {symbol.kind === 'port' ? symbol.net : symbol.name}
         </text>
       </>
     );
@@ -195,11 +195,17 @@ function Placed({
   );
 }
 
+function isAmplifier(
+  symbol: PartSymbol,
+): symbol is Extract<PartSymbol, { kind: 'op-amp' | 'transconductor' }> {
+  return symbol.kind === 'op-amp' || symbol.kind === 'transconductor';
+}
+
 /** An invisible target larger than the lines, so that pointing need not be exact. */
 function HitArea({ symbol }: { symbol: PartSymbol }) {
   const [x, y] = [symbol.at[0] * UNIT, symbol.at[1] * UNIT];
   const length = SYMBOL_LENGTH * UNIT;
-  if (symbol.kind === 'op-amp')
+  if (isAmplifier(symbol))
     return <rect x={x} y={y - UNIT} width={length} height={4 * UNIT} className={styles.hit} />;
   return symbol.toward === 'right' ? (
     <rect x={x + 6} y={y - 30} width={length - 12} height={62} className={styles.hit} />
@@ -226,7 +232,7 @@ interface LabelPlace {
 function labelPlace(symbol: PartSymbol): LabelPlace {
   const [x, y] = [symbol.at[0] * UNIT, symbol.at[1] * UNIT];
   const middle = (SYMBOL_LENGTH * UNIT) / 2;
-  if (symbol.kind === 'op-amp')
+  if (isAmplifier(symbol))
     return {
       x: x + middle + 6,
       anchor: 'start',

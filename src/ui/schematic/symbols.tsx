@@ -44,6 +44,7 @@ export function SymbolLines({
           className={styles.line}
         />
       );
+    case 'transconductor':
     case 'op-amp': {
       const signs = symbol.upper === 'plus' ? ['+', '−'] : ['−', '+'];
       return (
@@ -55,12 +56,18 @@ export function SymbolLines({
           <text x={9} y={2 * UNIT + 5} className={styles.sign}>
             {signs[1]}
           </text>
+          {symbol.kind === 'transconductor' && (
+            <text x={1.4 * UNIT} y={UNIT + 5} className={styles.sign}>
+              g
+            </text>
+          )}
         </>
       );
     }
     case 'ground':
       return <path d="M-14 0H14M-9 6H9M-4 12H4" className={styles.line} />;
     case 'port':
+    case 'tap':
       return <circle r={3.5} className={styles.port} />;
   }
 }

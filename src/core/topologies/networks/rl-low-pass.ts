@@ -1,0 +1,49 @@
+import { sketch } from '../sketch';
+import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
+import { because } from '../why';
+
+const figures = ({ R1, L1 }: Values): StageFigures => ({ f0Hz: R1 / (TWO_PI * L1), gain: 1 });
+
+export const rlLowPass: Topology = {
+  id: 'rl-low-pass',
+  name: 'RL low-pass',
+  short: '1st low-pass, coil',
+  asWords: 'one coil and one resistor',
+  kind: 'low-pass',
+  order: 1,
+  opAmps: 0,
+  gain: 'unity',
+  limits: { gain: [1, 1] },
+  drawing: sketch(`in 0,2 / 0,2 2,2 / L1 2,2 right / 6,2 13,2 / out 13,2
+    9,2 9,3 / R1 9,3 down right / ground 9,7`),
+  design(ask, choice) {
+    checkAsk(this, ask);
+    const R1 = choice?.ohms ?? 1000;
+    return { R1, L1: R1 / (TWO_PI * ask.f0Hz) };
+  },
+  figures,
+  explain: (values) =>
+    because(values, figures(values), [
+      {
+        of: 'L1',
+        formula: '\\frac{@R1}{2\\pi @f0}',
+        text: 'The coil’s reactance equals the resistor at the corner.',
+      },
+      {
+        of: 'R1',
+        formula: '2\\pi @f0 @L1',
+        text: 'The resistor, often the load itself, sets the impedance level.',
+      },
+      {
+        of: 'f0',
+        formula: '\\frac{@R1}{2\\pi @L1}',
+        text: 'Here the level is 3.01 dB down.',
+      },
+    ]),
+  about:
+    'The coil resists change: slow signals pass to the resistor, fast ones drop across the coil.',
+  outputs: 'One, across the resistor; its impedance falls from R1’s to the coil’s.',
+  tuning: 'f0 follows R1 and, inversely, L1.',
+  sensitivity: 'One per cent of either part is one per cent of f0.',
+  avoid: 'The coil’s own resistance costs level, and its core bends at high currents.',
+};

@@ -1,0 +1,30 @@
+import { RLC_WHY, rlcFigures, rlcValues } from './rlc';
+import { sketch } from '../sketch';
+import { checkAsk, type Topology } from '../topology';
+import { because } from '../why';
+
+export const rlcBandPass: Topology = {
+  id: 'rlc-band-pass',
+  name: 'RLC band-pass',
+  short: 'band-pass, coil',
+  asWords: 'a series resonance',
+  kind: 'band-pass',
+  order: 2,
+  opAmps: 0,
+  gain: 'unity',
+  limits: { q: [0.1, 50], gain: [1, 1] },
+  drawing: sketch(`in 0,2 / 0,2 1,2 / L1 1,2 right / 5,2 6,2 / C1 6,2 right / 10,2 16,2 / out 16,2
+    13,2 13,3 / R1 13,3 down right / ground 13,7`),
+  design(ask, choice) {
+    checkAsk(this, ask);
+    return rlcValues(ask, choice);
+  },
+  figures: rlcFigures,
+  explain: (values) => because(values, rlcFigures(values), RLC_WHY),
+  about: 'At resonance coil and capacitor cancel and the whole input stands across the resistor.',
+  outputs: 'One, across the resistor.',
+  tuning: 'L1 or C1 move f0 (and Q a little); R1 moves Q alone.',
+  sensitivity:
+    'One per cent of L1 or C1 is half a per cent of f0; the coil’s resistance adds to R1 and is rarely known well.',
+  avoid: 'The coil’s resistance divides with R1, so the centre is never quite at 0 dB.',
+};
