@@ -1,13 +1,16 @@
 import type { Command } from '../command';
 import { ac } from './ac';
 import { check } from './check';
+import { design } from './design';
 import { dc } from './dc';
 import { harmonics } from './harmonics';
 import { noise } from './noise';
 import { poles } from './poles';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
+import { topologies } from './topologies';
 import { transient } from './transient';
+import { weigh } from './weigh';
 
 export const COMMANDS: readonly Command[] = [
   ac,
@@ -18,5 +21,8 @@ export const COMMANDS: readonly Command[] = [
   sensitivity,
   harmonics,
   sheet,
+  design,
+  weigh,
+  topologies,
   check,
 ];

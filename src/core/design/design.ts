@@ -1,9 +1,20 @@
-import { ReedError } from '@/core/errors';
-import { nearestPreferred } from '@/core/quantity/series';
-import { lowPassPrototype, type PoleSection } from '@/core/response/prototypes';
-import { TOPOLOGIES, topologyOf } from '@/core/topologies';
-import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
-import type { Ask } from './ask';
+import { findZero } from '@/core/response/root';
+import { size } from '@/core/response/complex';
+import { topologyOf } from '@/core/topologies';
+import { centreOfPoles } from '@/core/topologies/figures';
+import {
+  transferOf,
+  type StageAsk,
+  type StageChoice,
+  type Topology,
+  type Values,
+} from '@/core/topologies/topology';
+import { edgeOf, mainHz, type Ask } from './ask';
+import { choiceOf, valuesWithin } from './choice';
+import { topologyFor, wholeTopology } from './choose';
+import { withGains, type Placed } from './gains';
+import { ordered } from './order-sections';
+import { sectionsOf, type Sections } from './sections';
 
 export interface DesignedStage {
   topology: Topology;
@@ -14,118 +25,157 @@ export interface DesignedStage {
 
 export interface Design {
   stages: DesignedStage[];
+  /** The prototype's order, where the ask left it to its limits. */
+  order: number;
   /** What the person should know about it, in sentences. */
   notes: string[];
 }
 
 /**
- * From a wanted response to stages with exact values: prototype, frequency transformation, one
- * stage for each pole pair (and one for a single pole), lowest Q first so that inner nodes peak
- * least, gain shared evenly among the stages that can have any.
+ * From a wanted response to stages with exact values: prototype, frequency transformation, poles
+ * paired with zeros, sections put in order, a topology for each, gains shared, values.
  *
  * @throws ReedError `design` saying which wish cannot be met and what would make it possible
  */
 export function designAsk(ask: Ask): Design {
-  const prototype = lowPassPrototype(ask);
-  const sections = [...prototype.sections].sort((a, b) => (a.q ?? 0) - (b.q ?? 0));
-  const topologies = sections.map((section) => topologyFor(ask, section));
-  const notes: string[] = [];
-  const gains = shareGain(ask, topologies, prototype.dcGain, notes);
-  const stages = sections.map((section, i): DesignedStage => {
-    const f0Hz = ask.kind === 'low-pass' ? ask.edgeHz * section.w0 : ask.edgeHz / section.w0;
-    const stageAsk: StageAsk = {
-      f0Hz,
-      ...(section.q === undefined ? {} : { q: section.q }),
-      gain: gains[i],
-    };
-    const choice = choiceFor(ask, f0Hz);
-    return {
-      topology: topologies[i],
-      ask: stageAsk,
-      choice,
-      values: topologies[i].design(stageAsk, choice),
-    };
+  const all = sectionsOf(ask);
+  const notes = [...all.notes];
+  if (!ask.limits) notes.push(...conventionNotes(ask));
+  const whole = wholeTopology(ask, all);
+  if (whole) return { ...wholeDesign(ask, all, whole, notes), order: all.order };
+
+  const sections = ordered(all.sections, ask.sectionOrder ?? 'lowest-q');
+  const chosen = sections.map((section) => ({ section, topology: topologyFor(ask, section, all) }));
+  const { placed, notes: gainNotes } = feasible(ask, all, withGains(ask, all, chosen));
+  notes.push(...gainNotes);
+  const stages = placed.flatMap(({ section, topology, gain }, i): DesignedStage[] => {
+    const stageAsk: StageAsk = { ...section.figures, gain };
+    if (stageAsk.zeroHz !== undefined && Math.abs(stageAsk.zeroHz / stageAsk.f0Hz - 1) < 1e-12)
+      delete stageAsk.zeroHz;
+    const stage = { topology, ask: stageAsk, ...valuesWithin(topology, stageAsk, ask) };
+    // A network without an op-amp must not be loaded by the stage behind it.
+    return topology.opAmps === 0 && i < placed.length - 1 ? [stage, follower()] : [stage];
   });
-  const inverted = stages.filter((s) => s.topology.gain === 'inverting').length % 2 === 1;
+  if (stages.length > placed.length)
+    notes.push('Buffers stand behind the passive stages, which would load each other.');
+  const inverted = stages.reduce((s, x) => s * Math.sign(x.topology.figures(x.values).gain), 1) < 0;
   if (inverted) notes.push('The output is turned over in polarity.');
-  return { stages, notes };
+  return { stages, order: all.order, notes };
 }
 
-function topologyFor(ask: Ask, section: PoleSection): Topology {
-  const order = section.q === undefined ? 1 : 2;
-  if (ask.order === 1 || order === 2) {
-    const topology = topologyOf(ask.topology ?? defaultTopology(ask.kind, order));
-    if (topology.kind !== ask.kind) {
-      throw new ReedError(
-        'design',
-        `“${topology.id}” is a ${topology.kind} and a ${ask.kind} was asked for. Use one of ${idsOf(ask.kind, order)}.`,
-      );
-    }
-    if (topology.order !== order) {
-      const why =
-        order === 1
-          ? 'order 1 has a single pole'
-          : `order ${ask.order} is built of second-order stages`;
-      throw new ReedError(
-        'design',
-        `“${topology.id}” is of order ${topology.order}, and ${why}. Use one of ${idsOf(ask.kind, order)}.`,
-      );
-    }
-    return topology;
-  }
-  return topologyOf(`buffered-rc-${ask.kind}`);
-}
-
-function defaultTopology(kind: Ask['kind'], order: 1 | 2): string {
-  return order === 1 ? `rc-${kind}` : `unity-${kind}`;
-}
-
-function idsOf(kind: Ask['kind'], order: number): string {
-  return TOPOLOGIES.filter((t) => t.kind === kind && t.order === order)
-    .map((t) => t.id)
-    .join(', ');
-}
-
-/** The gain asked of each stage; undefined leaves it to the topology. */
-function shareGain(
+/**
+ * A multiple-feedback band-pass cannot have a gain of 2 Q^2 or more. Where nobody asked for it, a
+ * state variable takes its place.
+ */
+function feasible(
   ask: Ask,
-  topologies: Topology[],
-  dcGain: number,
-  notes: string[],
-): (number | undefined)[] {
-  const able = topologies.filter((t) => t.gain !== 'unity').length;
-  const crestDb = -20 * Math.log10(dcGain);
-  if (able === 0) {
-    if (ask.gainDb !== undefined && Math.abs(ask.gainDb) > 1e-9) {
-      throw new ReedError(
-        'design',
-        `${topologies[0].name}: its gain is fixed at 0 dB and ${ask.gainDb} dB was asked. Ask for 0 dB, or take stages with settable gain.`,
-      );
-    }
-    if (crestDb > 1e-9)
-      notes.push(
-        `At d.c. the gain is 0 dB, so the ripple’s crests stand ${crestDb.toFixed(2)} dB above it.`,
-      );
-    return topologies.map(() => 1);
-  }
-  if (ask.gainDb === undefined)
-    return topologies.map((t) =>
-      t.gain === 'settable' ? undefined : t.gain === 'inverting' ? -1 : 1,
-    );
-  const each = (10 ** (ask.gainDb / 20) * dcGain) ** (1 / able);
-  const poor = topologies.find((t) => t.gain === 'settable' && each < t.limits.gain[0]);
-  if (poor) {
-    throw new ReedError(
-      'design',
-      `${poor.name}: each stage needs a gain above 0.2 dB, and ${ask.gainDb} dB shared among ${able} leaves ${(20 * Math.log10(each)).toFixed(2)} dB. Leave the gain as it comes, ask for more, or take unity-gain stages.`,
-    );
-  }
-  return topologies.map((t) => (t.gain === 'unity' ? 1 : t.gain === 'inverting' ? -each : each));
+  all: Sections,
+  first: ReturnType<typeof withGains>,
+): ReturnType<typeof withGains> {
+  const fails = (p: Placed) =>
+    p.topology.id === 'multiple-feedback-band-pass' &&
+    Math.abs(p.gain ?? 1) > 1.9 * p.section.figures.q! ** 2;
+  if (ask.topology !== undefined || !first.placed.some(fails)) return first;
+  const other = topologyOf('state-variable-band-pass');
+  return withGains(
+    ask,
+    all,
+    first.placed.map((p) => ({ section: p.section, topology: fails(p) ? other : p.topology })),
+  );
 }
 
-function choiceFor(ask: Ask, f0Hz: number): StageChoice {
-  if (ask.capacitorFarads !== undefined) return { farads: ask.capacitorFarads };
-  if (ask.impedanceOhms !== undefined)
-    return { farads: nearestPreferred(1 / (2 * Math.PI * f0Hz * ask.impedanceOhms), 'E12') };
-  return {};
+function follower(): DesignedStage {
+  const topology = topologyOf('buffer');
+  const ask = { f0Hz: 1000, gain: 1 };
+  return { topology, ask, choice: {}, values: topology.design(ask) };
+}
+
+/** One topology for the whole response. */
+function wholeDesign(
+  ask: Ask,
+  all: Sections,
+  topology: Topology,
+  notes: string[],
+): Omit<Design, 'order'> {
+  if (topology.ownShape) {
+    const stage = ownShapeStage(ask, topology);
+    notes.push(
+      `The shape is the network’s own; only its -3 dB edge is set. The asked ${ask.shape} shape needs an op-amp or coils.`,
+    );
+    return { stages: [stage], notes };
+  }
+  const { poles, zerosHz } = all.whole!;
+  const wanted = ask.gainDb === undefined ? undefined : 10 ** (ask.gainDb / 20) * all.level;
+  const sign = topology.gain === 'inverting' ? -1 : 1;
+  const stageAsk: StageAsk = {
+    f0Hz: centreOfPoles(poles),
+    poles,
+    ...(zerosHz.length > 0 ? { zerosHz } : {}),
+    gain: wanted === undefined ? undefined : sign * wanted,
+  };
+  if (topology.gain === 'settable' || topology.gain === 'inverting')
+    stageAsk.gain ??= sign * all.level;
+  const stage = { topology, ask: stageAsk, ...valuesWithin(topology, stageAsk, ask) };
+  const { gain } = topology.figures(stage.values);
+  if (topology.gain === 'given' && Math.abs(gain - 1) > 1e-9)
+    notes.push(
+      `Source and load resistors divide: the pass band lies ${(-20 * Math.log10(gain)).toFixed(2)} dB down at d.c.`,
+    );
+  if (gain < 0) notes.push('The output is turned over in polarity.');
+  return { stages: [stage], notes };
+}
+
+/** A network of its own shape, moved until its -3 dB edge is where it was asked. */
+function ownShapeStage(ask: Ask, topology: Topology): DesignedStage {
+  const edgeHz = mainHz(ask);
+  const trial = topology.figures(topology.design({ f0Hz: edgeHz }, choiceOf(ask)));
+  const far = topology.kind === 'low-pass' ? 1e-6 : 1e6;
+  const top = size(transferOf(topology, trial, edgeHz * far));
+  const found = Math.exp(
+    findZero(
+      (u) => size(transferOf(topology, trial, Math.exp(u))) / top - Math.SQRT1_2,
+      Math.log(edgeHz * 1e-3),
+      Math.log(edgeHz * 1e3),
+      1e-14,
+    ),
+  );
+  const stageAsk: StageAsk = { f0Hz: (edgeHz * edgeHz) / found };
+  return { topology, ask: stageAsk, ...valuesWithin(topology, stageAsk, ask) };
+}
+
+const EDGE_WORDS = {
+  'half-power': 'The edge is where the level is 3.01 dB down.',
+  'half-voltage': 'The edge is where the level is 6.02 dB down.',
+  ripple: 'The edge is where the level leaves the ripple.',
+  asymptote: 'The edge is where the asymptotes meet.',
+  'unit-delay': 'The edge is one over 2π times the delay.',
+} as const;
+
+/** What the asked frequencies mean; always said. */
+function conventionNotes(ask: Ask): string[] {
+  switch (ask.kind) {
+    case 'notch':
+      return ['Q is the centre over the width between the two points 3.01 dB down.'];
+    case 'peak':
+      return ['Q is the centre over the width at half the height in dB.'];
+    case 'low-shelf':
+    case 'high-shelf':
+      return ['The edge is where half the height in dB is reached.'];
+    case 'tilt':
+      return [
+        'The level turns about the edge: half the height above it on one side, half below on the other.',
+      ];
+    default:
+      return shapeNotes(ask);
+  }
+}
+
+function shapeNotes(ask: Ask): string[] {
+  if (ask.kind === 'all-pass')
+    return [
+      'The edge is where the phase has turned by 90 degrees for each order, half of its whole turn.',
+    ];
+  if (edgeOf(ask) === 'ripple' && ask.shape === 'inverse-chebyshev')
+    return ['The edge is where the stop band begins.'];
+  return [EDGE_WORDS[edgeOf(ask)]];
 }

@@ -137,7 +137,7 @@ function versionKey(
   const { source, stages, load } = design.ways[wayIndex];
   const relevant =
     version === 'ideal'
-      ? stages.map((s) => [s.id, s.topology, s.bypassed, s.target, s.farads])
+      ? stages.map((s) => [s.id, s.topology, s.bypassed, s.target, s.farads, s.ohms])
       : [
           source.ohms,
           load.ohms,

@@ -1,6 +1,6 @@
 import { acResponse } from '@/core/analysis/ac/ac';
 import { makeCircuit, type Part } from '@/core/circuit/schema';
-import type { Ask } from '@/core/design/ask';
+import { mainHz, type Ask } from '@/core/design/ask';
 import { loadParts, partNames, stageParts } from './path-circuit';
 import type { PartChoices, Way } from './schema';
 
@@ -22,9 +22,16 @@ interface Impedance {
   im: number;
 }
 
-/** The frequency joints are judged at: a decade inside the pass band. */
+/** The frequency joints are judged at: a decade inside the pass band, or the middle of a band. */
 export function jointFrequency(ask: Ask): number {
-  return ask.kind === 'low-pass' ? ask.edgeHz / 10 : ask.edgeHz * 10;
+  switch (ask.kind) {
+    case 'low-pass':
+      return mainHz(ask) / 10;
+    case 'high-pass':
+      return mainHz(ask) * 10;
+    default:
+      return mainHz(ask);
+  }
 }
 
 /**

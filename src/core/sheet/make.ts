@@ -1,11 +1,12 @@
-import type { Ask } from '@/core/design/ask';
+import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
 import { designAsk, type DesignedStage } from '@/core/design/design';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { nearestPreferred } from '@/core/quantity/series';
 import { topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
-import type { StageAsk, Topology, Values } from '@/core/topologies/topology';
+import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import type { PartChoices, Reading, Sheet, Stage, Way } from './schema';
+import { usualReadings } from './usual-readings';
 
 export const DEFAULT_PARTS: PartChoices = {
   opAmp: { ...OP_AMPS[0] },
@@ -27,9 +28,15 @@ export function realValues(
   );
 }
 
+/** What a stage's values start from, without what is not said. */
+const startOf = ({ farads, ohms }: StageChoice): StageChoice => ({
+  ...(farads === undefined ? {} : { farads }),
+  ...(ohms === undefined ? {} : { ohms }),
+});
+
 /** The values a stage would have if any value could be bought. */
-export function exactValues(stage: Pick<Stage, 'topology' | 'target' | 'farads'>): Values {
-  return topologyOf(stage.topology).design(stage.target, { farads: stage.farads });
+export function exactValues(stage: Pick<Stage, 'topology' | 'target' | 'farads' | 'ohms'>): Values {
+  return topologyOf(stage.topology).design(stage.target, startOf(stage));
 }
 
 /** A stage of any topology for given figures, fitted to real values. */
@@ -39,16 +46,17 @@ export function makeStage(
   target: StageAsk,
   parts: PartChoices,
   origin: Stage['origin'],
-  farads?: number,
+  start: StageChoice = {},
 ): Stage {
-  const exact = topology.design(target, { farads });
+  const choice = startOf(start);
+  const exact = topology.design(target, choice);
   return {
     id,
     topology: topology.id,
     origin,
     bypassed: false,
     target,
-    ...(farads === undefined ? {} : { farads }),
+    ...choice,
     values: realValues(topology, exact, parts),
   };
 }
@@ -88,7 +96,7 @@ export function redesign(way: Way, ask: Ask, parts: PartChoices): Way {
 }
 
 function stageOf(id: string, { topology, ask, choice }: DesignedStage, parts: PartChoices): Stage {
-  return makeStage(id, topology, ask, parts, 'ask', choice.farads);
+  return makeStage(id, topology, ask, parts, 'ask', choice);
 }
 
 /** A stage id not used in the path yet. */
@@ -150,7 +158,7 @@ export function makeSheet({
     keeps: [],
     controls: [],
     boards: [],
-    view: { lens: 'level', ...viewFor(ask.edgeHz) },
+    view: { lens: 'level', ...viewFor(mainHz(ask)) },
   };
 }
 
@@ -164,44 +172,6 @@ export function viewFor(edgeHz: number): { fromHz: number; toHz: number } {
   };
 }
 
-/** The readings a low-pass or high-pass is usually judged by. */
-export function usualReadings(ask: Ask): Reading[] {
-  const low = ask.kind === 'low-pass';
-  const downDb = ask.edge === 'half-voltage' ? 6 : 3;
-  const passHz = round(low ? ask.edgeHz / 4 : ask.edgeHz * 4);
-  const stopHz = round(low ? ask.edgeHz * 4 : ask.edgeHz / 4);
-  const slopeFrom = low ? ask.edgeHz * 4 : ask.edgeHz / 8;
-  const readings: Reading[] = [
-    {
-      id: 'r1',
-      measure: {
-        measure: 'edge',
-        downDb,
-        side: low ? 'upper' : 'lower',
-        reference: { from: 'plateau' },
-      },
-      ...(ask.edge === 'half-power' || ask.edge === 'half-voltage'
-        ? { wanted: { is: 'near', value: ask.edgeHz, tolerance: 0.03, relative: true } as const }
-        : {}),
-    },
-    {
-      id: 'r2',
-      measure: { measure: 'level', atHz: passHz },
-      ...(ask.gainDb === undefined
-        ? {}
-        : { wanted: { is: 'near', value: ask.gainDb, tolerance: 0.5, relative: false } as const }),
-    },
-    { id: 'r3', measure: { measure: 'level', atHz: stopHz } },
-    { id: 'r4', measure: { measure: 'peak-level' } },
-    {
-      id: 'r5',
-      measure: { measure: 'slope', fromHz: round(slopeFrom), toHz: round(slopeFrom) * 2 },
-    },
-    { id: 'r6', measure: { measure: 'phase', atHz: round(ask.edgeHz) } },
-  ];
-  return readings;
-}
-
 /**
  * Readings after the ask changed. The usual ones are made anew; a list that was worked on keeps its
  * entries, with edges that were wanted at the old edge moved to the new one.
@@ -209,17 +179,38 @@ export function usualReadings(ask: Ask): Reading[] {
 export function readingsFollow(readings: Reading[], before: Ask, after: Ask): Reading[] {
   if (JSON.stringify(readings) === JSON.stringify(usualReadings(before)))
     return usualReadings(after);
+  const moved = edgesMoved(before, after);
   return readings.map((reading) => {
     const { measure, wanted } = reading;
-    if (measure.measure !== 'edge' || wanted?.is !== 'near' || wanted.value !== before.edgeHz)
-      return reading;
+    if (measure.measure !== 'edge' || wanted?.is !== 'near') return reading;
+    const to = moved.find(([from]) => from === wanted.value)?.[1];
+    if (to === undefined) return reading;
     const side = after.kind === 'low-pass' ? 'upper' : 'lower';
+    const flipped = before.kind !== after.kind && placedBy(after.kind) === 'edge';
     return {
       ...reading,
-      measure: { ...measure, side: before.kind === after.kind ? measure.side : side },
-      wanted: { ...wanted, value: after.edgeHz },
+      measure: { ...measure, side: flipped ? side : measure.side },
+      wanted: { ...wanted, value: to },
     };
   });
+}
+
+/** Edges of an ask that a wanted reading may name, each with where it went. */
+function edgesMoved(before: Ask, after: Ask): [number, number][] {
+  if (before.edgeHz !== undefined && after.edgeHz !== undefined)
+    return [[before.edgeHz, after.edgeHz]];
+  if (
+    before.limits ||
+    after.limits ||
+    placedBy(before.kind) === 'edge' ||
+    placedBy(after.kind) === 'edge'
+  )
+    return [];
+  const [from, to] = [bandOf(before), bandOf(after)];
+  return [
+    [from.lowerHz, to.lowerHz],
+    [from.upperHz, to.upperHz],
+  ];
 }
 
 /** The picture's span after the ask changed: moved along when it was the usual one or would lose the edge. */
@@ -228,11 +219,9 @@ export function viewFollow(
   before: Ask,
   after: Ask,
 ): { fromHz: number; toHz: number } {
-  const usual = viewFor(before.edgeHz);
-  const lost = after.edgeHz < view.fromHz * 2 || after.edgeHz > view.toHz / 2;
+  const usual = viewFor(mainHz(before));
+  const lost = mainHz(after) < view.fromHz * 2 || mainHz(after) > view.toHz / 2;
   return lost || (view.fromHz === usual.fromHz && view.toHz === usual.toHz)
-    ? viewFor(after.edgeHz)
+    ? viewFor(mainHz(after))
     : view;
 }
-
-const round = (hz: number) => Number(hz.toPrecision(2));

@@ -17,8 +17,22 @@ export const stageSchema = z.strictObject({
   origin: z.enum(['ask', 'hand']),
   bypassed: z.boolean().default(false),
   /** The figures it was designed for, and the capacitor it was designed from. */
-  target: z.strictObject({ f0Hz: positive, q: positive.optional(), gain: finite.optional() }),
+  target: z.strictObject({
+    f0Hz: positive,
+    q: positive.optional(),
+    gain: finite.optional(),
+    zeroHz: positive.optional(),
+    boost: positive.optional(),
+    depth: positive.optional(),
+    poles: z
+      .array(z.strictObject({ f0Hz: positive, q: positive.optional() }))
+      .max(12)
+      .optional(),
+    zerosHz: z.array(positive).max(8).optional(),
+    own: z.record(z.string(), finite).optional(),
+  }),
   farads: positive.optional(),
+  ohms: positive.optional(),
   /** The chosen real values, by part of the topology's drawing. */
   values: z.record(z.string(), positive),
 });
@@ -73,8 +87,11 @@ export const keepSchema = z.strictObject({
   design: designSchema,
 });
 
+export const LENSES = ['level', 'phase', 'delay', 'time', 'harmonics', 'map'] as const;
+export type Lens = (typeof LENSES)[number];
+
 export const viewSchema = z.strictObject({
-  lens: z.enum(['level', 'phase']),
+  lens: z.enum(LENSES),
   fromHz: positive,
   toHz: positive,
 });

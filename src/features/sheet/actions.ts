@@ -1,5 +1,7 @@
 import { ReedError } from '@/core/errors';
-import type { Ask } from '@/core/design/ask';
+import { liftsByGain, mainHz, type Ask } from '@/core/design/ask';
+import { consistent } from '@/core/design/consistent';
+import { carriedTarget, defaultTarget } from '@/core/sheet/default-target';
 import {
   exactValues,
   freshStageId,
@@ -11,7 +13,7 @@ import {
   viewFollow,
 } from '@/core/sheet/make';
 import type { Keep, PartChoices, Reading, Stage, Way } from '@/core/sheet/schema';
-import { TOPOLOGIES, topologyOf } from '@/core/topologies';
+import { topologyOf } from '@/core/topologies';
 import type { Topology } from '@/core/topologies/topology';
 import { newId, now } from '@/store/ids';
 import { edit, editView, useSession, type SheetContent } from '@/store/sheet-session';
@@ -42,7 +44,7 @@ function withStage(
 export function changeAsk(change: Partial<Ask>): void {
   const { content, frame } = useSession.getState();
   if (!content || !frame) return;
-  const after = consistent({ ...content.ask, ...change });
+  const after = consistent(content.ask, change);
   edit((c) => ({
     ask: after,
     ...withWay(c, (way) => redesign(way, after, c.parts)),
@@ -52,32 +54,16 @@ export function changeAsk(change: Partial<Ask>): void {
   if (span.fromHz !== frame.view.fromHz || span.toHz !== frame.view.toHz) editView(span);
 }
 
-/** Words that no longer fit the others are let go, so that one change never leaves an impossible ask. */
-function consistent(ask: Ask): Ask {
-  const order = ask.order === 1 ? 1 : 2;
-  const known =
-    ask.topology === undefined ? undefined : TOPOLOGIES.find((t) => t.id === ask.topology);
-  let topology = ask.topology;
-  if (known && (known.kind !== ask.kind || known.order !== order)) {
-    const twin = known.id.replace(known.kind, ask.kind);
-    topology = known.order === order && TOPOLOGIES.some((t) => t.id === twin) ? twin : undefined;
-  }
-  return {
-    ...ask,
-    topology,
-    edge: ask.edge === 'ripple' && ask.shape !== 'chebyshev' ? 'half-power' : ask.edge,
-    rippleDb: ask.shape === 'chebyshev' ? (ask.rippleDb ?? 0.5) : undefined,
-  };
-}
-
-/** Take other second-order stages; a gain they cannot have is let go. */
+/** Take other stages; a gain they cannot have is let go. */
 export function changeTopologies(topology: Topology): void {
-  const gainDb = useSession.getState().content?.ask.gainDb;
+  const ask = useSession.getState().content?.ask;
+  const gainDb = ask && !liftsByGain(ask.kind) ? ask.gainDb : undefined;
   const unity = topology.gain === 'unity' && gainDb !== undefined && gainDb !== 0;
   const settable = topology.gain === 'settable' && gainDb !== undefined && gainDb < 0.5;
+  const given = topology.gain === 'given' && gainDb !== undefined;
   changeAsk({
     topology: topology.id,
-    ...(unity ? { gainDb: 0 } : settable ? { gainDb: undefined } : {}),
+    ...(unity ? { gainDb: 0 } : settable || given ? { gainDb: undefined } : {}),
   });
 }
 
@@ -116,8 +102,7 @@ export function addStage(topology: Topology, after: string | null): string {
   edit((c) => {
     const way = c.ways[WAY];
     id = freshStageId(way);
-    const target = { f0Hz: c.ask.edgeHz, ...(topology.order === 2 ? { q: Math.SQRT1_2 } : {}) };
-    // Where Q = 0.707 leaves too little gain for the form, its own simplest gain is used.
+    const target = defaultTarget(topology, mainHz(c.ask));
     const stage = makeStage(id, topology, target, c.parts, 'hand');
     const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
     return withWay(c, (w) => ({
@@ -159,26 +144,55 @@ export function moveStage(id: string, to: number): void {
   );
 }
 
+export type TargetChange = Partial<
+  Pick<Stage['target'], 'f0Hz' | 'q' | 'gain' | 'boost' | 'depth' | 'zeroHz'>
+>;
+
 /** Change what one stage is designed for; it no longer follows the ask. */
 export function retargetStage(
   id: string,
-  change: { topology?: string; f0Hz?: number; q?: number; gain?: number },
+  change: TargetChange & { own?: Record<string, number> },
 ): void {
   edit((c) =>
     withStage(c, id, (s) => {
-      const topology = topologyOf(change.topology ?? s.topology);
-      const moved = {
-        f0Hz: change.f0Hz ?? s.target.f0Hz,
-        ...(topology.order === 2 ? { q: change.q ?? s.target.q ?? Math.SQRT1_2 } : {}),
-      };
-      const sameForm = topology.id === s.topology;
-      const gain = change.gain ?? (sameForm ? s.target.gain : undefined);
-      const target = { ...moved, ...(gain === undefined ? {} : { gain }) };
+      const own = change.own ? { ...s.target.own, ...change.own } : s.target.own;
+      const target = moveMany({ ...s.target, ...change, ...(own ? { own } : {}) }, s.target.f0Hz);
       return {
-        ...makeStage(id, topology, target, c.parts, 'hand', s.farads),
+        ...makeStage(id, topologyOf(s.topology), target, c.parts, 'hand', s),
         bypassed: s.bypassed,
       };
     }),
+  );
+}
+
+/** A stage of many poles is moved as a whole. */
+function moveMany(target: Stage['target'], fromHz: number): Stage['target'] {
+  const factor = target.f0Hz / fromHz;
+  if (!target.poles || factor === 1) return target;
+  return {
+    ...target,
+    poles: target.poles.map((p) => ({ ...p, f0Hz: p.f0Hz * factor })),
+    ...(target.zerosHz ? { zerosHz: target.zerosHz.map((z) => z * factor) } : {}),
+  };
+}
+
+/** Another topology in a stage's place, with what of its figures it knows. */
+export function changeStageTopology(id: string, topology: Topology): void {
+  edit((c) =>
+    withStage(c, id, (s) => ({
+      ...makeStage(id, topology, carriedTarget(s.target, topology), c.parts, 'hand', s),
+      bypassed: s.bypassed,
+    })),
+  );
+}
+
+/** Start a stage's values from another capacitor or impedance level; empty for the usual one. */
+export function changeStart(id: string, start: { farads?: number; ohms?: number }): void {
+  edit((c) =>
+    withStage(c, id, (s) => ({
+      ...makeStage(id, topologyOf(s.topology), s.target, c.parts, s.origin, start),
+      bypassed: s.bypassed,
+    })),
   );
 }
 

@@ -1,142 +1,279 @@
 'use client';
 
-import { memo } from 'react';
+import { memo, useMemo } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
-import { EDGES, hasEdge, SHAPES, type Edge, type Shape } from '@/core/response/prototypes';
-import type { Ask } from '@/core/design/ask';
-import { TOPOLOGIES, topologyOf } from '@/core/topologies';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import {
+  DEFAULT_RIPPLE_DB,
+  DEFAULT_STOPBAND_DB,
+  EDGES,
+  hasEdge,
+  returnsInStopBand,
+  ripplesInPassBand,
+  SHAPES,
+} from '@/core/response/prototypes';
+import {
+  ASK_KINDS,
+  bandOf,
+  centreOf,
+  edgeOf,
+  hasOrder,
+  hasShape,
+  liftsByGain,
+  mainHz,
+  placedBy,
+  type Ask,
+} from '@/core/design/ask';
+import { topologiesFor } from '@/core/design/consistent';
+import { topologyOf } from '@/core/topologies';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
 import { changeAsk, changeTopologies } from './actions';
-import { ChoiceWord, type Choice } from './choice-word';
+import { choicesOf, EDGE_WORDS, KIND_WORDS, orderChoices, SHAPE_WORDS } from './ask-words';
+import { ChoiceWord } from './choice-word';
 import styles from './ask-sentence.module.css';
 
-const KINDS: Choice<Ask['kind']>[] = [
-  { value: 'low-pass', word: 'everything below', line: 'everything below (low-pass)' },
-  { value: 'high-pass', word: 'everything above', line: 'everything above (high-pass)' },
-];
-
-const SHAPE_WORDS: Record<Shape, [string, string]> = {
-  butterworth: ['flat top', 'flat top (Butterworth)'],
-  chebyshev: ['rippled', 'rippled, steeper (Chebyshev)'],
-  'inverse-chebyshev': ['flat top, notched', 'flat top, notches beyond (inverse Chebyshev)'],
-  elliptic: ['steepest', 'steepest, ripples on both sides (elliptic)'],
-  bessel: ['even delay', 'even delay (Bessel)'],
-  'linkwitz-riley': ['crossing', 'crossing at −6 dB (Linkwitz-Riley)'],
-  'optimum-l': ['always falling', 'always falling, steep (optimum-L)'],
-  gaussian: ['Gaussian', 'no overshoot, smooth (Gaussian)'],
-  'equal-ripple-phase': ['even phase', 'even phase (equal-ripple phase)'],
-  'critically-damped': ['no overshoot', 'no overshoot (critically damped)'],
-};
-
-const EDGE_WORDS: Record<Edge, [string, string]> = {
-  'half-power': ['−3 dB', '−3 dB, half the power'],
-  'half-voltage': ['−6 dB', '−6 dB, half the voltage'],
-  ripple: ['the ripple’s end', 'the end of the ripple'],
-  asymptote: ['the asymptotes', 'where the asymptotes meet'],
-  'unit-delay': ['the delay', 'one over 2π times the delay'],
-};
-
-const ORDERS: Choice<number>[] = [1, 2, 3, 4, 5, 6, 7, 8].map((n) => ({
-  value: n,
-  word: `order ${n}`,
-  line: `order ${n}, ${6 * n} dB per octave`,
-}));
-
-const COUNTS = ['', '', 'two ', 'three ', 'four '];
-
 /** The ask as a sentence; each marked word is edited where it stands, and the design follows. */
-export const AskSentence = memo(function AskSentence({ ask }: { ask: Ask }) {
-  const mark = usePreferences((p) => p.mark);
-  const order = ask.order === 1 ? 1 : 2;
-  const topology = topologyOf(
-    ask.topology ?? (order === 1 ? `rc-${ask.kind}` : `unity-${ask.kind}`),
-  );
-  const count = COUNTS[Math.floor(ask.order / 2)] ?? '';
-  const dB = (value: number) => formatQuantity(value, 'decibels', { unit: true, mark });
+export const AskSentence = memo(function AskSentence({
+  ask,
+  made,
+}: {
+  ask: Ask;
+  /** Topologies it is built of, in order, apart by spaces. */
+  made: string;
+}) {
+  const shaped = hasShape(ask.kind);
   return (
     <p className={styles.sentence}>
-      Pass{' '}
       <ChoiceWord
         label="Kind"
         value={ask.kind}
-        choices={KINDS}
+        choices={choicesOf(KIND_WORDS, ASK_KINDS)}
         onChoose={(kind) => changeAsk({ kind })}
       />{' '}
-      <EditableQuantity
-        label="Edge frequency"
-        value={ask.edgeHz}
-        kind="hertz"
-        mark={mark}
-        shown={formatQuantity(ask.edgeHz, 'hertz', { unit: true, mark, digits: 4 })}
-        className={styles.number}
-        onCommit={(value) => changeAsk({ edgeHz: value! })}
-      />
-      ,{' '}
-      <ChoiceWord
-        label="Shape"
-        value={ask.shape}
-        choices={SHAPES.map((s) => ({
-          value: s,
-          word: SHAPE_WORDS[s][0],
-          line: SHAPE_WORDS[s][1],
-        }))}
-        onChoose={(shape) => changeAsk({ shape })}
-      />
-      {ask.shape === 'chebyshev' && (
+      <Place ask={ask} />
+      {shaped && (
         <>
-          {' by '}
-          <EditableQuantity
-            label="Ripple"
-            value={ask.rippleDb ?? 0.5}
-            kind="decibels"
-            mark={mark}
-            shown={dB(ask.rippleDb ?? 0.5)}
-            className={styles.number}
-            onCommit={(value) => changeAsk({ rippleDb: value! })}
+          ,{' '}
+          <ChoiceWord
+            label="Shape"
+            value={ask.shape}
+            choices={choicesOf(SHAPE_WORDS, SHAPES)}
+            onChoose={(shape) => changeAsk({ shape })}
+          />
+          <Ripples ask={ask} />
+        </>
+      )}
+      {hasOrder(ask.kind) && ask.order !== undefined && (
+        <>
+          ,{' '}
+          <ChoiceWord
+            label="Order"
+            value={ask.order}
+            choices={orderChoices(ask)}
+            onChoose={(order) => changeAsk({ order })}
           />
         </>
       )}
-      ,{' '}
-      <ChoiceWord
-        label="Order"
-        value={ask.order}
-        choices={ORDERS}
-        onChoose={(value) => changeAsk({ order: value })}
-      />
-      , edge at{' '}
-      <ChoiceWord
-        label="Edge convention"
-        value={ask.edge}
-        choices={EDGES.filter((e) => hasEdge(ask.shape, e)).map((e) => ({
-          value: e,
-          word: EDGE_WORDS[e][0],
-          line: EDGE_WORDS[e][1],
-        }))}
-        onChoose={(edge) => changeAsk({ edge })}
-      />
-      , gain{' '}
-      <EditableQuantity
-        label="Gain"
-        value={ask.gainDb ?? null}
-        kind="decibels"
-        mark={mark}
-        shown={ask.gainDb === undefined ? 'as it comes' : dB(ask.gainDb)}
-        className={ask.gainDb === undefined ? '' : styles.number}
-        clearable
-        onCommit={(value) => changeAsk({ gainDb: value ?? undefined })}
-      />
-      , as{' '}
-      <ChoiceWord
-        label="Topology"
-        value={topology.id}
-        choices={TOPOLOGIES.filter((t) => t.kind === ask.kind && t.order === order).map((t) => ({
-          value: t.id,
-          word: `${count}${t.asWords}`,
-          line: t.name,
-        }))}
-        onChoose={(id) => changeTopologies(topologyOf(id))}
-      />
+      {shaped && ask.kind !== 'all-pass' && !ask.limits && (
+        <>
+          , edge at{' '}
+          <ChoiceWord
+            label="Edge convention"
+            value={edgeOf(ask)}
+            choices={choicesOf(
+              EDGE_WORDS,
+              EDGES.filter((e) => hasEdge(ask.shape, e)),
+            )}
+            onChoose={(edge) => changeAsk({ edge })}
+          />
+        </>
+      )}
+      {ask.limits && (
+        <>
+          , at most {ask.limits.passDb} dB down there and at least {ask.limits.stopDb} dB from{' '}
+          <span className="mono">
+            {'stopHz' in ask.limits
+              ? formatQuantity(ask.limits.stopHz, 'hertz', { unit: true })
+              : `${formatQuantity(ask.limits.stopLowerHz, 'hertz')} and ${formatQuantity(ask.limits.stopUpperHz, 'hertz', { unit: true })}`}
+          </span>
+        </>
+      )}
+      {liftsByGain(ask.kind) ? ' by ' : ', gain '}
+      <Gain ask={ask} />, as <Build ask={ask} made={made} />
     </p>
   );
 });
+
+/** One marked number. */
+function Marked({
+  label,
+  value,
+  kind,
+  change,
+}: {
+  label: string;
+  value: number;
+  kind: QuantityKind;
+  change: (value: number) => Partial<Ask>;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <EditableQuantity
+      label={label}
+      value={value}
+      kind={kind}
+      mark={mark}
+      shown={formatQuantity(value, kind, { unit: true, mark, digits: 4 })}
+      className={styles.number}
+      onCommit={(x) => changeAsk(change(x!))}
+    />
+  );
+}
+
+/** Where the response stands: an edge, a band, or a centre and its Q. */
+function Place({ ask }: { ask: Ask }) {
+  if (ask.limits && 'passLowerHz' in ask.limits)
+    return (
+      <span className="mono">
+        {formatQuantity(ask.limits.passLowerHz, 'hertz')} to{' '}
+        {formatQuantity(ask.limits.passUpperHz, 'hertz', { unit: true })}
+      </span>
+    );
+  switch (placedBy(ask.kind)) {
+    case 'edge':
+      return (
+        <Marked
+          label="Edge frequency"
+          value={mainHz(ask)}
+          kind="hertz"
+          change={(edgeHz) => ({ edgeHz })}
+        />
+      );
+    case 'band': {
+      const { lowerHz, upperHz } = bandOf(ask);
+      const band = (change: Partial<Ask>): Partial<Ask> => ({
+        lowerHz,
+        upperHz,
+        centreHz: undefined,
+        q: undefined,
+        ...change,
+      });
+      return (
+        <>
+          <Marked
+            label="Lower edge"
+            value={lowerHz}
+            kind="hertz"
+            change={(hz) => band({ lowerHz: hz })}
+          />
+          {' to '}
+          <Marked
+            label="Upper edge"
+            value={upperHz}
+            kind="hertz"
+            change={(hz) => band({ upperHz: hz })}
+          />
+        </>
+      );
+    }
+    case 'centre': {
+      const { centreHz, q } = centreOf(ask);
+      const centre = (change: Partial<Ask>): Partial<Ask> => ({
+        centreHz,
+        q,
+        lowerHz: undefined,
+        upperHz: undefined,
+        ...change,
+      });
+      return (
+        <>
+          <Marked
+            label="Centre frequency"
+            value={centreHz}
+            kind="hertz"
+            change={(hz) => centre({ centreHz: hz })}
+          />
+          {', Q '}
+          <Marked label="Q" value={q} kind="ratio" change={(x) => centre({ q: x })} />
+        </>
+      );
+    }
+  }
+}
+
+function Ripples({ ask }: { ask: Ask }) {
+  return (
+    <>
+      {ripplesInPassBand(ask.shape) && (
+        <>
+          {' by '}
+          <Marked
+            label="Ripple"
+            value={ask.rippleDb ?? DEFAULT_RIPPLE_DB}
+            kind="decibels"
+            change={(rippleDb) => ({ rippleDb })}
+          />
+        </>
+      )}
+      {returnsInStopBand(ask.shape) && (
+        <>
+          {', beyond '}
+          <Marked
+            label="Stop band"
+            value={ask.stopbandDb ?? DEFAULT_STOPBAND_DB}
+            kind="decibels"
+            change={(stopbandDb) => ({ stopbandDb })}
+          />
+          {' down'}
+        </>
+      )}
+    </>
+  );
+}
+
+function Gain({ ask }: { ask: Ask }) {
+  const mark = usePreferences((p) => p.mark);
+  const lifts = liftsByGain(ask.kind);
+  return (
+    <EditableQuantity
+      label={lifts ? 'Lift' : 'Gain'}
+      value={ask.gainDb ?? null}
+      kind="decibels"
+      mark={mark}
+      shown={
+        ask.gainDb === undefined
+          ? 'as it comes'
+          : formatQuantity(ask.gainDb, 'decibels', { unit: true, mark })
+      }
+      className={ask.gainDb === undefined ? '' : styles.number}
+      clearable={!lifts}
+      onCommit={(value) => changeAsk({ gainDb: value ?? undefined })}
+    />
+  );
+}
+
+const COUNTS = ['', '', 'two ', 'three ', 'four ', 'five '];
+
+/** What it is built as, and what else it could be. */
+function Build({ ask, made: text }: { ask: Ask; made: string }) {
+  const able = useMemo(() => topologiesFor(ask), [ask]);
+  const made = text.split(' ');
+  const current =
+    ask.topology ?? able.find((t) => made.includes(t.id))?.id ?? made[made.length - 1] ?? '';
+  const shown =
+    able.some((t) => t.id === current) || current === '' ? able : [topologyOf(current), ...able];
+  const count = COUNTS[made.filter((id) => id === current).length] ?? 'several ';
+  return (
+    <ChoiceWord
+      label="Topology"
+      value={current}
+      choices={shown.map((t) => ({
+        value: t.id,
+        word: `${t.id === current ? count : ''}${t.asWords}`,
+        line: t.name,
+      }))}
+      onChoose={(id) => changeTopologies(topologyOf(id))}
+    />
+  );
+}

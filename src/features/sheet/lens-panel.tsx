@@ -31,7 +31,8 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
   const cursorHz = useUi((s) => s.cursorHz);
   const pointed = useUi((s) => s.pointedPart);
   const variation = usePointedVariation(sheet, pointed);
-  const { lens, fromHz, toHz } = sheet.view;
+  const { fromHz, toHz } = sheet.view;
+  const lens: Lens = sheet.view.lens === 'phase' ? 'phase' : 'level';
   const layers = useMemo(() => evaluation?.layers ?? [], [evaluation]);
   const content = useContent(sheet, lens, layers, variation);
   const axis = useSteadyAxis(lens, layers);

@@ -16,20 +16,19 @@ import {
   useSortable,
 } from '@dnd-kit/sortable';
 import { Dropdown } from 'antd';
-import { Ellipsis, Plus } from 'lucide-react';
-import { Fragment, memo, useState, type ReactNode } from 'react';
+import { Ellipsis } from 'lucide-react';
+import { Fragment, memo } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { AskKind } from '@/core/design/ask';
 import type { Evaluation, EvaluatedStage } from '@/core/sheet/evaluate';
 import type { Joint } from '@/core/sheet/joints';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { TOPOLOGIES, topologyOf } from '@/core/topologies';
+import { topologyOf } from '@/core/topologies';
+import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
-import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
-import { Tex } from '@/ui/controls/tex';
 import {
-  addStage,
   duplicateStage,
   moveStage,
   removeStage,
@@ -38,17 +37,10 @@ import {
   toggleBypass,
 } from './actions';
 import { EditableText } from './editable-text';
+import { JointMark } from './joint-mark';
+import { sameProps } from './same-props';
 import { setUi } from './ui-state';
 import styles from './path-strip.module.css';
-
-/** Equal when every prop says the same; the engine's answers are fresh objects each time. */
-function sameProps<P extends object>(a: P, b: P): boolean {
-  const keys = Object.keys(b) as (keyof P)[];
-  return keys.every((k) => a[k] === b[k] || JSON.stringify(a[k]) === JSON.stringify(b[k]));
-}
-
-/** A stage is dragged down when its joint loses more than this. */
-const WARN_DB = -0.5;
 
 interface PathStripProps {
   sheet: Sheet;
@@ -113,7 +105,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
               <JointMark
                 joint={jointBefore(stage.id)}
                 after={i === 0 ? null : way.stages[i - 1].id}
-                kind={sheet.ask.kind}
+                first={stageKindOf(sheet.ask.kind)}
                 skipped={stage.bypassed}
               />
               <StageCard
@@ -131,7 +123,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
       <JointMark
         joint={jointBefore('load')}
         after={way.stages[way.stages.length - 1]?.id ?? null}
-        kind={sheet.ask.kind}
+        first={stageKindOf(sheet.ask.kind)}
         skipped={false}
       />
       <div className={styles.end}>
@@ -173,6 +165,11 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
       </div>
     </section>
   );
+}
+
+/** The kind of stage an ask is mostly made of, offered first. */
+function stageKindOf(kind: AskKind): StageKind {
+  return kind === 'band-stop' ? 'notch' : kind === 'wide-band' ? 'high-pass' : kind;
 }
 
 function lastPeak(evaluation: Evaluation | null): number {
@@ -289,99 +286,4 @@ const StageCard = memo(function StageCard({
 function gainWords(gain: number, mark: 'point' | 'comma'): string {
   const dB = 20 * Math.log10(Math.abs(gain));
   return `${formatFixed(dB, 1, mark)} dB${gain < 0 ? ', inverted' : ''}`;
-}
-
-interface JointMarkProps {
-  joint: Joint | undefined;
-  /** Stage a new one would follow; null for the start of the path. */
-  after: string | null;
-  kind: 'low-pass' | 'high-pass';
-  /** True before a bypassed stage, where nothing meets. */
-  skipped: boolean;
-}
-
-/** The line between two cards: impedances both ways, what the load takes, and room for another stage. */
-const JointMark = memo(function JointMark({ joint, after, kind, skipped }: JointMarkProps) {
-  const [open, setOpen] = useState(false);
-  const mark = usePreferences((p) => p.mark);
-  const ohms = (value: number) =>
-    Number.isFinite(value) ? formatQuantity(value, 'ohms', { mark, digits: 2 }) : 'open';
-  const heavy = joint !== undefined && joint.lossDb < WARN_DB;
-  return (
-    <div className={styles.joint}>
-      <span className={`mono ${styles.ohms}`}>
-        {joint && !skipped ? `${ohms(joint.sourceOhms)} | ${ohms(joint.loadOhms)}` : ''}
-      </span>
-      <div className={styles.wire}>
-        <OnDemandPopover
-          open={open}
-          onOpenChange={setOpen}
-          content={
-            <JointPanel joint={skipped ? undefined : joint} after={after} kind={kind} ohms={ohms} />
-          }
-        >
-          <button
-            type="button"
-            className={heavy ? `${styles.node} ${styles.heavy}` : styles.node}
-            onClick={() => setOpen(true)}
-            aria-label={
-              joint && !skipped
-                ? `Joint, loses ${formatFixed(joint.lossDb, 2, mark)} dB; add a stage here`
-                : 'Add a stage here'
-            }
-          >
-            <Plus size={11} strokeWidth={2.4} aria-hidden />
-          </button>
-        </OnDemandPopover>
-      </div>
-      <span className={heavy ? `mono ${styles.warned}` : `mono ${styles.quiet}`}>
-        {joint && !skipped ? `${heavy ? '! ' : ''}${formatFixed(joint.lossDb, 2, mark)} dB` : ''}
-      </span>
-    </div>
-  );
-}, sameProps);
-
-function JointPanel({
-  joint,
-  after,
-  kind,
-  ohms,
-}: {
-  joint: Joint | undefined;
-  after: string | null;
-  kind: 'low-pass' | 'high-pass';
-  ohms: (value: number) => string;
-}): ReactNode {
-  const mark = usePreferences((p) => p.mark);
-  return (
-    <div className={styles.panel}>
-      {joint && Number.isFinite(joint.loadOhms) && (
-        <>
-          <Tex
-            formula={`20\\log_{10}\\left|\\frac{Z_{load}}{Z_{source}+Z_{load}}\\right| = ${formatFixed(joint.lossDb, 3).replace('−', '-')}\\,\\mathrm{dB}`}
-          />
-          <p>
-            At {formatQuantity(joint.atHz, 'hertz', { unit: true, mark })} the side before shows{' '}
-            {ohms(joint.sourceOhms)} Ω and the side after {ohms(joint.loadOhms)} Ω.{' '}
-            {joint.lossDb < WARN_DB
-              ? 'The stage is dragged down: raise what follows, or put a buffer here.'
-              : ''}
-          </p>
-        </>
-      )}
-      <p className={styles.panelHead}>Add a stage here</p>
-      <ul>
-        {TOPOLOGIES.map((t) => (
-          <li key={t.id} className={t.kind === kind ? undefined : styles.otherKind}>
-            <button
-              type="button"
-              onClick={() => setUi({ stageId: addStage(t, after), partId: null, wholePath: false })}
-            >
-              {t.name}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </div>
-  );
 }

@@ -2,7 +2,7 @@
 
 import { Button, Select } from 'antd';
 import { useState } from 'react';
-import type { Ask } from '@/core/design/ask';
+import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
@@ -27,7 +27,7 @@ const MEASURES: { value: MeasureName; label: string }[] = [
 /** Pin another number; frequencies start at the cursor. */
 export function PinForm({ ask }: { ask: Ask }) {
   const mark = usePreferences((p) => p.mark);
-  const cursorHz = useUi((s) => s.cursorHz) ?? ask.edgeHz;
+  const cursorHz = useUi((s) => s.cursorHz) ?? mainHz(ask);
   const print = (hz: number) => formatQuantity(hz, 'hertz', { digits: 4, mark });
   const [name, setName] = useState<MeasureName>('level');
   const [at, setAt] = useState(print(cursorHz));

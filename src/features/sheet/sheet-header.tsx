@@ -20,16 +20,20 @@ import styles from './sheet-header.module.css';
 export const SheetHeader = memo(function SheetHeader({
   title,
   ask,
+  made,
   parts,
   keeps,
-}: Pick<Sheet, 'title' | 'ask' | 'parts' | 'keeps'>) {
+}: Pick<Sheet, 'title' | 'ask' | 'parts' | 'keeps'> & {
+  /** Topologies that the ask is built of, in order, apart by spaces. */
+  made: string;
+}) {
   const { message } = App.useApp();
   const past = useStore(useSession.temporal, (s) => s.pastStates.length);
   const future = useStore(useSession.temporal, (s) => s.futureStates.length);
   return (
     <header className={styles.header}>
       <Title title={title} />
-      <AskSentence ask={ask} />
+      <AskSentence ask={ask} made={made} />
       <div className={styles.actions}>
         <Button
           type="text"

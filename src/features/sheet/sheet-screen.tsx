@@ -63,7 +63,16 @@ function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {
   }, [sheet.title]);
   return (
     <div className={styles.sheet}>
-      <SheetHeader title={sheet.title} ask={sheet.ask} parts={sheet.parts} keeps={sheet.keeps} />
+      <SheetHeader
+        title={sheet.title}
+        ask={sheet.ask}
+        made={stages
+          .filter((s) => s.origin === 'ask')
+          .map((s) => s.topology)
+          .join(' ')}
+        parts={sheet.parts}
+        keeps={sheet.keeps}
+      />
       <div>
         <Notices status={status} problem={problem} />
         <PathStrip sheet={sheet} selected={stage?.id} evaluation={evaluation} />

@@ -2,6 +2,7 @@
 
 import { App, Button, Modal } from 'antd';
 import { useState } from 'react';
+import { mainHz, placedAt, placedBy } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
@@ -30,7 +31,7 @@ export function NewSheet({
   const [edge, setEdge] = useState('');
   const [title, setTitle] = useState('');
   const [error, setError] = useState<string>();
-  const shownEdge = edge === '' ? formatQuantity(job.ask.edgeHz, 'hertz', { mark }) : edge;
+  const shownEdge = edge === '' ? formatQuantity(mainHz(job.ask), 'hertz', { mark }) : edge;
   const make = async () => {
     try {
       const edgeHz = parseQuantity(shownEdge, 'hertz', mark);
@@ -39,7 +40,7 @@ export function NewSheet({
       const sheet = makeSheet({
         id: 'new',
         title: title.trim() || job.title,
-        ask: { ...job.ask, edgeHz },
+        ask: placedAt(job.ask, edgeHz),
         at: now(),
         source: job.source,
         load: job.load,
@@ -89,7 +90,7 @@ export function NewSheet({
         </fieldset>
         <div className={styles.fields}>
           <label>
-            Edge at
+            {placedBy(job.ask.kind) === 'edge' ? 'Edge at' : 'Centre at'}
             <input
               className={`mono ${styles.input}`}
               value={shownEdge}

@@ -4,6 +4,7 @@ import { App, Dropdown } from 'antd';
 import { Ellipsis } from 'lucide-react';
 import Link from 'next/link';
 import { useEffect, useState } from 'react';
+import { mainHz, placedBy } from '@/core/design/ask';
 import { formatQuantity } from '@/core/quantity/format';
 import type { LayerTrace } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
@@ -86,9 +87,11 @@ function Readable({
           <h2 className={styles.title}>{sheet.title}</h2>
         )}
         <p className={styles.ask}>
-          {sheet.ask.kind}, order {sheet.ask.order}, edge at{' '}
+          {sheet.ask.kind}
+          {sheet.ask.order === undefined ? '' : `, order ${sheet.ask.order}`},{' '}
+          {placedBy(sheet.ask.kind) === 'edge' ? 'edge' : 'centre'} at{' '}
           <span className="mono">
-            {formatQuantity(sheet.ask.edgeHz, 'hertz', { unit: true, mark })}
+            {formatQuantity(mainHz(sheet.ask), 'hertz', { unit: true, mark, digits: 3 })}
           </span>
         </p>
         <p className={styles.when}>

@@ -1,0 +1,80 @@
+import { ReedError } from '@/core/errors';
+import { formatQuantity } from '@/core/quantity/format';
+import { valuedParts } from '@/core/topologies/instantiate';
+import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
+import type { Ask } from './ask';
+
+type PartLimits = NonNullable<Ask['partLimits']>;
+
+/** What the ask says to start from. */
+export function choiceOf(ask: Ask): StageChoice {
+  return {
+    ...(ask.capacitorFarads === undefined ? {} : { farads: ask.capacitorFarads }),
+    ...(ask.impedanceOhms === undefined ? {} : { ohms: ask.impedanceOhms }),
+  };
+}
+
+/** The first value outside what parts there are, in words; none for a stage that can be built. */
+function violation(topology: Topology, values: Values, limits: PartLimits): string | undefined {
+  for (const { id, kind } of valuedParts(topology)) {
+    const value = values[id];
+    const capacitor = kind === 'capacitor';
+    if (!capacitor && kind !== 'resistor') continue;
+    const [least = 0, greatest = Infinity] = capacitor
+      ? [limits.leastFarads, limits.greatestFarads]
+      : [limits.leastOhms, limits.greatestOhms];
+    const quantity = capacitor ? 'farads' : 'ohms';
+    const print = (x: number) => formatQuantity(x, quantity, { unit: true, digits: 3 });
+    if (value < least * (1 - 1e-9))
+      return `${id} ≥ ${print(least)} fails: it would be ${print(value)}`;
+    if (value > greatest * (1 + 1e-9))
+      return `${id} ≤ ${print(greatest)} fails: it would be ${print(value)}`;
+  }
+  return undefined;
+}
+
+const DECADES = Array.from({ length: 6 * 7 }, (_, k) => 10e-12 * 10 ** (k / 6));
+
+/**
+ * The values of a stage, kept within what parts there are: where the first choice is outside,
+ * other capacitors are tried over seven decades.
+ *
+ * @throws ReedError `design` with the inequality that fails and what would make it possible
+ */
+export function valuesWithin(
+  topology: Topology,
+  stage: StageAsk,
+  ask: Ask,
+): { values: Values; choice: StageChoice } {
+  const choice = choiceOf(ask);
+  const values = topology.design(stage, choice);
+  const limits = ask.partLimits;
+  const first = limits && violation(topology, values, limits);
+  if (!first) return { values, choice };
+  const fixed = choice.farads !== undefined;
+  const tries = DECADES.flatMap((farads) => {
+    const other = { ...choice, farads };
+    const found = topology.design(stage, other);
+    const fault = violation(topology, found, limits);
+    return fault ? [] : [{ values: found, choice: other }];
+  });
+  const target = Math.log(choice.farads ?? medianCapacitor(values));
+  tries.sort(
+    (a, b) =>
+      Math.abs(Math.log(a.choice.farads) - target) - Math.abs(Math.log(b.choice.farads) - target),
+  );
+  if (tries.length > 0 && !fixed) return tries[0];
+  const remedy =
+    tries.length > 0
+      ? `Starting from ${formatQuantity(tries[0].choice.farads, 'farads', { unit: true, digits: 3 })} it can be built.`
+      : 'No capacitor brings every part inside: widen the limits, lower Q or gain, or take another topology.';
+  throw new ReedError('design', `${topology.name}: ${first}. ${remedy}`);
+}
+
+function medianCapacitor(values: Values): number {
+  const farads = Object.entries(values)
+    .filter(([id]) => id.startsWith('C'))
+    .map(([, value]) => value)
+    .sort((a, b) => a - b);
+  return farads[Math.floor(farads.length / 2)] ?? 10e-9;
+}

@@ -1,0 +1,75 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { TOPOLOGIES } from '@/core/topologies';
+import type { StageKind, Topology } from '@/core/topologies/topology';
+import styles from './stage-picker.module.css';
+
+const HEADINGS: Record<StageKind, string> = {
+  'low-pass': 'Low-pass',
+  'high-pass': 'High-pass',
+  'band-pass': 'Band-pass',
+  notch: 'Notch',
+  'all-pass': 'All-pass',
+  peak: 'Peak and dip',
+  'low-shelf': 'Bass shelf',
+  'high-shelf': 'Treble shelf',
+  tilt: 'Tilt',
+  gain: 'Gain',
+  attenuator: 'Pad',
+  network: 'Tone control',
+};
+
+/** Every topology by what it does, those of the wanted kind first, narrowed by a few letters. */
+export function StagePicker({
+  first,
+  onPick,
+}: {
+  first: StageKind | undefined;
+  onPick: (topology: Topology) => void;
+}) {
+  const [text, setText] = useState('');
+  const groups = useMemo(() => grouped(text, first), [text, first]);
+  return (
+    <div className={styles.picker}>
+      <input
+        className={styles.search}
+        type="search"
+        aria-label="Find a stage"
+        placeholder="Find: notch, order 5, leapfrog …"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+      />
+      <div className={styles.list}>
+        {groups.map(([kind, list]) => (
+          <section key={kind} aria-label={HEADINGS[kind]}>
+            <h3 className={styles.heading}>{HEADINGS[kind]}</h3>
+            <ul>
+              {list.map((t) => (
+                <li key={t.id}>
+                  <button type="button" onClick={() => onPick(t)}>
+                    {t.name}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ))}
+        {groups.length === 0 && <p className={styles.none}>No stage is called that.</p>}
+      </div>
+    </div>
+  );
+}
+
+function grouped(text: string, first: StageKind | undefined): [StageKind, Topology[]][] {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = TOPOLOGIES.filter((t) =>
+    words.every((w) => `${t.name} ${t.short} ${t.id} ${t.kind}`.toLowerCase().includes(w)),
+  );
+  const kinds = (Object.keys(HEADINGS) as StageKind[]).sort(
+    (a, b) => Number(b === first) - Number(a === first),
+  );
+  return kinds
+    .map((kind): [StageKind, Topology[]] => [kind, found.filter((t) => t.kind === kind)])
+    .filter(([, list]) => list.length > 0);
+}
