@@ -69,13 +69,7 @@ export class SheetEvaluator {
   evaluate(sheet: Sheet, wayIndex = 0): Evaluation {
     const problems: string[] = [];
     const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
-    const wanted: { id: LayerId; design: SheetDesign; version: PathVersion }[] = [
-      { id: 'ideal', design: sheet, version: 'ideal' },
-      { id: 'built', design: sheet, version: 'built' },
-      ...sheet.keeps
-        .filter((k) => k.shown)
-        .map((k) => ({ id: `keep:${k.id}` as const, design: k.design, version: 'built' as const })),
-    ];
+    const wanted = layersOf(sheet);
     const solved = new Map<LayerId, SolvedVersion>();
     const used = new Set<string>();
     for (const { id, design, version } of wanted) {
@@ -120,6 +114,24 @@ export class SheetEvaluator {
       );
     return solved;
   }
+}
+
+/** What each layer of a sheet is solved from. */
+export interface LayerSource {
+  id: LayerId;
+  design: SheetDesign;
+  version: PathVersion;
+}
+
+/** The layers of a sheet in the order they are listed: ideal, built, the keeps that are shown. */
+export function layersOf(sheet: Sheet): LayerSource[] {
+  return [
+    { id: 'ideal', design: sheet, version: 'ideal' },
+    { id: 'built', design: sheet, version: 'built' },
+    ...sheet.keeps
+      .filter((k) => k.shown)
+      .map((k): LayerSource => ({ id: `keep:${k.id}`, design: k.design, version: 'built' })),
+  ];
 }
 
 interface Span {

@@ -1,0 +1,40 @@
+import type { Circuit } from '@/core/circuit/schema';
+import type { Waveform } from '@/core/circuit/waveform';
+import { messageOf, ReedError } from '@/core/errors';
+import { layersOf, type LayerId, type LayerSource } from '@/core/sheet/evaluate';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet } from '@/core/sheet/schema';
+
+/** Something computed for every layer of a sheet, with what could not be. */
+export interface OverLayers<T> {
+  layers: { id: LayerId; value: T }[];
+  problems: string[];
+}
+
+/** Compute something for every layer; a layer that fails is named and the others stand. */
+export function overLayers<T>(
+  sheet: Sheet,
+  compute: (circuit: Circuit, layer: LayerSource) => T,
+  way = 0,
+): OverLayers<T> {
+  const layers: OverLayers<T>['layers'] = [];
+  const problems: string[] = [];
+  for (const layer of layersOf(sheet)) {
+    try {
+      const circuit = pathCircuit(layer.design.ways[way], layer.design.parts, layer.version);
+      layers.push({ id: layer.id, value: compute(circuit, layer) });
+    } catch (error) {
+      if (!(error instanceof ReedError)) throw error;
+      problems.push(messageOf(error));
+    }
+  }
+  return { layers, problems };
+}
+
+/** A path's circuit with its source playing a waveform. */
+export function driven(circuit: Circuit, waveform: Waveform): Circuit {
+  return {
+    ...circuit,
+    parts: circuit.parts.map((p) => (p.id === 'V1' ? { ...p, waveform } : p)) as Circuit['parts'],
+  };
+}

@@ -1,0 +1,29 @@
+import { polesAndZeros, type PoleResult } from '@/core/analysis/poles/poles';
+import type { Sheet } from '@/core/sheet/schema';
+import { topologyOf } from '@/core/topologies';
+import { overLayers, type OverLayers } from './layers';
+
+/** A stage's own pole pair, which can be taken hold of. */
+export interface StagePole {
+  stageId: string;
+  f0Hz: number;
+  q: number;
+}
+
+export interface MapPicture {
+  layers: OverLayers<PoleResult>;
+  /** Pole pairs of the targets of second-order stages. */
+  held: StagePole[];
+}
+
+/** Poles and zeros of every layer, and the pairs that stages are designed for. */
+export function mapLens(sheet: Sheet): MapPicture {
+  return {
+    layers: overLayers(sheet, (circuit) => polesAndZeros(circuit, 'out')),
+    held: sheet.ways[0].stages.flatMap((s) =>
+      s.target.q !== undefined && topologyOf(s.topology).limits.q && !s.bypassed
+        ? [{ stageId: s.id, f0Hz: s.target.f0Hz, q: s.target.q }]
+        : [],
+    ),
+  };
+}
