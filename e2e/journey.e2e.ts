@@ -123,7 +123,7 @@ test('the ask is edited as a sentence and the design follows; impossible wishes 
     .waitFor();
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: /^Kind/ }).click();
-  await page.getByRole('menuitem', { name: /high-pass/ }).click();
+  await page.getByRole('menuitem', { name: /\(high-pass\)/ }).click();
   await page.getByRole('row', { name: /Lower edge/ }).waitFor();
 });
 

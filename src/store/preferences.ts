@@ -1,11 +1,14 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { DecimalMark } from '@/core/quantity/parse';
+import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
 
 export interface Preferences {
   theme: 'system' | 'light' | 'dark';
   resistors: 'box' | 'zigzag';
   mark: DecimalMark;
+  /** What parts cost here, for weighing designs up. */
+  prices: Prices;
 }
 
 interface PreferencesState extends Preferences {
@@ -19,12 +22,13 @@ export const usePreferences = create<PreferencesState>()(
       theme: 'system',
       resistors: 'box',
       mark: 'point',
+      prices: DEFAULT_PRICES,
       set: (change) => set(change),
     }),
     {
       name: 'jaunty-reed-preferences',
       version: 1,
-      partialize: ({ theme, resistors, mark }) => ({ theme, resistors, mark }),
+      partialize: ({ theme, resistors, mark, prices }) => ({ theme, resistors, mark, prices }),
     },
   ),
 );

@@ -1,7 +1,10 @@
 import * as Comlink from 'comlink';
 import { ReedError } from '@/core/errors';
 import type { Evaluation, LayerTrace } from '@/core/sheet/evaluate';
+import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
+import type { Candidate } from '@/core/weigh/candidates';
+import type { WeighOptions, WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { EngineWorker, Reply } from './engine.worker';
 
 export interface CallOptions {
@@ -54,6 +57,28 @@ export class Engine {
       (call) => this.remote.partVariation(call, sheet, stageId, part, factors),
       options,
     );
+  }
+
+  /** What one of the lenses beside level and phase shows. */
+  lens<R extends LensRequest>(
+    sheet: Sheet,
+    request: R,
+    options: CallOptions = {},
+  ): Promise<LensPictures[R['lens']]> {
+    return this.call((call) => this.remote.lens(call, sheet, request), options) as Promise<
+      LensPictures[R['lens']]
+    >;
+  }
+
+  /** Weigh candidates one by one; rows arrive as they are ready. Resolves to their number. */
+  weigh(
+    candidates: readonly Candidate[],
+    weighing: WeighOptions,
+    onRow: (row: WeighRow | WeighRefusal) => void,
+    options: CallOptions = {},
+  ): Promise<number> {
+    const handOver = Comlink.proxy(onRow);
+    return this.call((call) => this.remote.weigh(call, candidates, weighing, handOver), options);
   }
 
   private async call<T>(

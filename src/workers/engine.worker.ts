@@ -6,7 +6,10 @@ import {
   type Evaluation,
   type LayerTrace,
 } from '@/core/sheet/evaluate';
+import { lensPicture, type LensPicture, type LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
+import type { Candidate } from '@/core/weigh/candidates';
+import { weighOne, type WeighOptions, type WeighRefusal, type WeighRow } from '@/core/weigh/weigh';
 
 /** An evaluation whose layers leave out the traces that the caller said it has. */
 export type EvaluationReply = Omit<Evaluation, 'layers'> & {
@@ -49,6 +52,33 @@ export class EngineWorker {
     return this.answer(call, () => partVariation(sheet, stageId, part, factors));
   }
 
+  lens(call: number, sheet: Sheet, request: LensRequest): Promise<Reply<LensPicture>> {
+    return this.answer(call, () => lensPicture(sheet, request));
+  }
+
+  /**
+   * Candidates one after the other; each row is handed over as it is ready. Between two of them a
+   * cancellation can arrive.
+   */
+  async weigh(
+    call: number,
+    candidates: readonly Candidate[],
+    options: WeighOptions,
+    onRow: (row: WeighRow | WeighRefusal) => void,
+  ): Promise<Reply<number>> {
+    let done = 0;
+    for (const candidate of candidates) {
+      const reply = await this.answer(call, () => weighOne(candidate, options), false);
+      if ('failure' in reply) {
+        this.cancelled.delete(call);
+        return reply;
+      }
+      onRow(reply.value);
+      done++;
+    }
+    return { value: done };
+  }
+
   private evaluatorFor(id: string): SheetEvaluator {
     let evaluator = this.evaluators.get(id);
     if (!evaluator) {
@@ -58,7 +88,7 @@ export class EngineWorker {
     return evaluator;
   }
 
-  private async answer<T>(call: number, compute: () => T): Promise<Reply<T>> {
+  private async answer<T>(call: number, compute: () => T, last = true): Promise<Reply<T>> {
     // Let cancellations that are already in the mail arrive first.
     await nextTurn();
     try {
@@ -68,7 +98,7 @@ export class EngineWorker {
       const code = error instanceof ReedError ? error.code : 'defect';
       return { failure: { code, message: messageOf(error) } };
     } finally {
-      this.cancelled.delete(call);
+      if (last) this.cancelled.delete(call);
     }
   }
 }

@@ -6,7 +6,7 @@ import type { Sheet } from '@/core/sheet/schema';
  * code a user's own sheets are. Their ids are fixed, so restoring finds them again.
  */
 export function demoSheets(at: string): Sheet[] {
-  return [rumbleFilter(at), speechLowPass(at), trimmedRc(at)];
+  return [rumbleFilter(at), speechLowPass(at), trimmedRc(at), humNotch(at), steepLowPass(at)];
 }
 
 /** Footsteps on the hall's floor reach the record deck; music starts at about 30 Hz. */
@@ -118,4 +118,44 @@ function trimmedRc(at: string): Sheet {
     load: { name: 'Power amplifier in', ohms: 47_000, farads: 330e-12 },
   });
   return { ...sheet, view: { ...sheet.view, fromHz: 50, toHz: 50_000 } };
+}
+
+/** The hall's lighting hums into the hearing loop at 50 Hz: one narrow notch before its driver. */
+function humNotch(at: string): Sheet {
+  const sheet = makeSheet({
+    id: 'demo-hum',
+    demo: 'hum',
+    title: 'Hum notch for the hearing loop',
+    at,
+    ask: {
+      kind: 'notch',
+      shape: 'butterworth',
+      centreHz: 50,
+      q: 4,
+      gainDb: 0,
+      topology: 'twin-t-notch-bootstrapped',
+    },
+    source: { name: 'Loop preamp', ohms: 100, volts: 0.5 },
+    load: { name: 'Loop driver in', ohms: 22_000 },
+  });
+  return { ...sheet, view: { ...sheet.view, fromHz: 10, toHz: 1000 } };
+}
+
+/** Before the recorder's converter: all of the music, nothing of what would fold back into it. */
+function steepLowPass(at: string): Sheet {
+  const sheet = makeSheet({
+    id: 'demo-steep',
+    demo: 'steep',
+    title: 'Steep low-pass before the recorder',
+    at,
+    ask: {
+      kind: 'low-pass',
+      shape: 'elliptic',
+      rippleDb: 0.2,
+      limits: { passHz: 15_000, passDb: 0.2, stopHz: 24_000, stopDb: 50 },
+    },
+    source: { name: 'Mixer out', ohms: 100, volts: 1 },
+    load: { name: 'Recorder in', ohms: 10_000, farads: 470e-12 },
+  });
+  return { ...sheet, view: { ...sheet.view, fromHz: 500, toHz: 100_000 } };
 }

@@ -35,6 +35,6 @@ export function overLayers<T>(
 export function driven(circuit: Circuit, waveform: Waveform): Circuit {
   return {
     ...circuit,
-    parts: circuit.parts.map((p) => (p.id === 'V1' ? { ...p, waveform } : p)) as Circuit['parts'],
+    parts: circuit.parts.map((p) => (p.id === 'V1' ? { ...p, waveform } : p)),
   };
 }

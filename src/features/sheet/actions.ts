@@ -54,6 +54,16 @@ export function changeAsk(change: Partial<Ask>): void {
   if (span.fromHz !== frame.view.fromHz || span.toHz !== frame.view.toHz) editView(span);
 }
 
+/** Take a whole ask over, as one of the weighed designs has it. */
+export function takeAsk(ask: Ask): void {
+  const tidy = Object.fromEntries(Object.entries(ask).filter(([, v]) => v !== undefined)) as Ask;
+  edit((c) => ({
+    ask: tidy,
+    ...withWay(c, (way) => redesign(way, tidy, c.parts)),
+    readings: readingsFollow(c.readings, c.ask, tidy),
+  }));
+}
+
 /** Take other stages; a gain they cannot have is let go. */
 export function changeTopologies(topology: Topology): void {
   const ask = useSession.getState().content?.ask;
@@ -152,16 +162,19 @@ export type TargetChange = Partial<
 export function retargetStage(
   id: string,
   change: TargetChange & { own?: Record<string, number> },
+  group?: string,
 ): void {
-  edit((c) =>
-    withStage(c, id, (s) => {
-      const own = change.own ? { ...s.target.own, ...change.own } : s.target.own;
-      const target = moveMany({ ...s.target, ...change, ...(own ? { own } : {}) }, s.target.f0Hz);
-      return {
-        ...makeStage(id, topologyOf(s.topology), target, c.parts, 'hand', s),
-        bypassed: s.bypassed,
-      };
-    }),
+  edit(
+    (c) =>
+      withStage(c, id, (s) => {
+        const own = change.own ? { ...s.target.own, ...change.own } : s.target.own;
+        const target = moveMany({ ...s.target, ...change, ...(own ? { own } : {}) }, s.target.f0Hz);
+        return {
+          ...makeStage(id, topologyOf(s.topology), target, c.parts, 'hand', s),
+          bypassed: s.bypassed,
+        };
+      }),
+    group,
   );
 }
 

@@ -61,7 +61,7 @@ export const AskSentence = memo(function AskSentence({
             choices={choicesOf(SHAPE_WORDS, SHAPES)}
             onChoose={(shape) => changeAsk({ shape })}
           />
-          <Ripples ask={ask} />
+          {!ask.limits && <Ripples ask={ask} />}
         </>
       )}
       {hasOrder(ask.kind) && ask.order !== undefined && (

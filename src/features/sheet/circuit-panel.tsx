@@ -69,7 +69,7 @@ export function CircuitPanel({
           {wholePath
             ? 'Whole path'
             : stage
-              ? `Stage ${stages.indexOf(stage) + 1} of ${stages.length} · ${topologyOf(stage.topology).name.toLowerCase()}`
+              ? `Stage ${stages.indexOf(stage) + 1} of ${stages.length} · ${topologyOf(stage.topology).name}`
               : 'No stage'}
         </span>
         <Segmented<'stage' | 'path'>

@@ -1,49 +1,35 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Evaluation, Layer, LayerTrace } from '@/core/sheet/evaluate';
-import { forbiddenLevels } from '@/core/sheet/mask';
-import type { Sheet } from '@/core/sheet/schema';
+import type { Evaluation, Layer } from '@/core/sheet/evaluate';
+import type { Lens, Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/formats/csv';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
-import { levelAxis, phaseAxis, valueAt, type ValueAxis } from '@/ui/chart/axis';
-import type { ChartContent, ChartLayer, LayerLook } from '@/ui/chart/chart-model';
-import { Cursor } from '@/ui/chart/cursor';
-import { LensChart } from '@/ui/chart/lens-chart';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
 import { formatQuantity } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
+import { DelayLens, LevelOrPhase, lookOf } from './frequency-lens';
+import { HarmonicsLens } from './harmonics-lens';
+import { MapLens } from './map-lens';
+import { TimeLens } from './time-lens';
 import { setUi, useUi } from './ui-state';
-import { usePointedVariation } from './use-evaluation';
 import styles from './lens-panel.module.css';
 
-const LENSES = [
+const LENSES: readonly { id: Lens; title: string }[] = [
   { id: 'level', title: 'Level' },
   { id: 'phase', title: 'Phase' },
-] as const;
-
-type Lens = (typeof LENSES)[number]['id'];
+  { id: 'delay', title: 'Delay' },
+  { id: 'time', title: 'Time' },
+  { id: 'harmonics', title: 'Harmonics' },
+  { id: 'map', title: 'Map' },
+];
 
 /** One large picture at a time; every lens has the same layers. */
 export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Evaluation | null }) {
-  const mark = usePreferences((p) => p.mark);
-  const cursorHz = useUi((s) => s.cursorHz);
-  const pointed = useUi((s) => s.pointedPart);
-  const variation = usePointedVariation(sheet, pointed);
-  const { fromHz, toHz } = sheet.view;
-  const lens: Lens = sheet.view.lens === 'phase' ? 'phase' : 'level';
+  const { lens } = sheet.view;
   const layers = useMemo(() => evaluation?.layers ?? [], [evaluation]);
-  const content = useContent(sheet, lens, layers, variation);
-  const axis = useSteadyAxis(lens, layers);
-  const setSpan = (from: number, to: number) => {
-    if (!(from > 0) || !(from * 2 <= to))
-      throw new ReedError(
-        'range',
-        'The picture needs a span of at least one octave, from a lower to a higher frequency.',
-      );
-    editView({ fromHz: from, toHz: to });
-  };
+  const overFrequency = lens === 'level' || lens === 'phase' || lens === 'delay';
   return (
     <section className={styles.panel} aria-label="Lens">
       <div className={styles.bar}>
@@ -63,38 +49,10 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
             </button>
           ))}
         </div>
-        <span className={`mono ${styles.span}`}>
-          <EditableQuantity
-            label="Picture from"
-            value={fromHz}
-            kind="hertz"
-            mark={mark}
-            shown={formatQuantity(fromHz, 'hertz', { unit: true, mark })}
-            onCommit={(hz) => setSpan(hz!, toHz)}
-          />
-          {' to '}
-          <EditableQuantity
-            label="Picture to"
-            value={toHz}
-            kind="hertz"
-            mark={mark}
-            shown={formatQuantity(toHz, 'hertz', { unit: true, mark })}
-            onCommit={(hz) => setSpan(fromHz, hz!)}
-          />
-        </span>
+        {lens === 'phase' && <WrapSwitch />}
+        {overFrequency && <Span view={sheet.view} />}
       </div>
-      <ul className={styles.legend} aria-label="Layers">
-        {lens === 'level' && (
-          <li>
-            <span className={`${styles.key} ${styles.wanted}`} /> wanted
-          </li>
-        )}
-        {layers.map(({ id }) => (
-          <li key={id}>
-            <span className={`${styles.key} ${styles[lookOf(id)]}`} /> {layerName(id, sheet)}
-          </li>
-        ))}
-      </ul>
+      <Legend sheet={sheet} layers={layers} wanted={lens === 'level'} />
       <div
         id="lens-picture"
         role="tabpanel"
@@ -102,109 +60,97 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
         className={styles.picture}
         onPointerLeave={() => setUi({ cursorHz: null })}
       >
-        <LensChart
-          title={`${lens === 'level' ? 'Level' : 'Phase'} over frequency`}
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={axis}
-          unit={lens === 'level' ? 'dB' : '°'}
-          content={content}
-        >
-          {(box) => (
-            <Cursor
-              box={box}
-              fromHz={fromHz}
-              toHz={toHz}
-              atHz={cursorHz}
-              mark={mark}
-              rows={
-                cursorHz === null
-                  ? []
-                  : layers.map(({ id, trace }) => ({
-                      name: layerName(id, sheet),
-                      look: lookOf(id),
-                      levelDb: valueAt(trace.frequenciesHz, trace.levelDb, cursorHz),
-                      phaseDegrees: valueAt(trace.frequenciesHz, trace.phaseDegrees, cursorHz),
-                    }))
-              }
-              onMove={(hz) => setUi({ cursorHz: hz })}
-              onPin={(hz) => setUi({ cursorHz: hz, pinning: true })}
-            />
-          )}
-        </LensChart>
+        <Body lens={lens} sheet={sheet} layers={layers} />
       </div>
     </section>
   );
 }
 
-function lookOf(id: Layer['id']): LayerLook {
-  return id === 'ideal' || id === 'built' ? id : 'keep';
+function Body({ lens, sheet, layers }: { lens: Lens; sheet: Sheet; layers: readonly Layer[] }) {
+  switch (lens) {
+    case 'level':
+    case 'phase':
+      return <LevelOrPhase lens={lens} sheet={sheet} layers={layers} />;
+    case 'delay':
+      return <DelayLens sheet={sheet} layers={layers} />;
+    case 'time':
+      return <TimeLens sheet={sheet} layers={layers} />;
+    case 'harmonics':
+      return <HarmonicsLens sheet={sheet} />;
+    case 'map':
+      return <MapLens sheet={sheet} />;
+  }
 }
 
-const valuesOf = (lens: Lens, trace: LayerTrace) =>
-  lens === 'level' ? trace.levelDb : trace.phaseDegrees;
-
-/** Thin dashes over the thick line, so that both are seen where they agree. */
-const DEPTH: Record<LayerLook, number> = { keep: 0, built: 1, ideal: 2, trial: 3 };
-
-function useContent(
-  sheet: Sheet,
-  lens: Lens,
-  layers: readonly Layer[],
-  variation: readonly LayerTrace[],
-): ChartContent {
-  const drawn = useMemo(
-    () =>
-      layers
-        .map(({ id, trace }): ChartLayer => ({
-          id,
-          name: id,
-          look: lookOf(id),
-          x: trace.frequenciesHz,
-          y: valuesOf(lens, trace),
-        }))
-        .sort((a, b) => DEPTH[a.look] - DEPTH[b.look]),
-    [layers, lens],
+function Legend({
+  sheet,
+  layers,
+  wanted,
+}: {
+  sheet: Sheet;
+  layers: readonly Layer[];
+  wanted: boolean;
+}) {
+  return (
+    <ul className={styles.legend} aria-label="Layers">
+      {wanted && (
+        <li>
+          <span className={`${styles.key} ${styles.wanted}`} /> wanted
+        </li>
+      )}
+      {layers.map(({ id }) => (
+        <li key={id}>
+          <span className={`${styles.key} ${styles[lookOf(id)]}`} /> {layerName(id, sheet)}
+        </li>
+      ))}
+    </ul>
   );
-  const trials = useMemo(
-    () =>
-      variation.map((trace, i): ChartLayer => ({
-        id: `trial ${i}`,
-        name: '',
-        look: 'trial',
-        x: trace.frequenciesHz,
-        y: valuesOf(lens, trace),
-      })),
-    [variation, lens],
-  );
-  const ideal = layers.find((l) => l.id === 'ideal');
-  const passDb = useMemo(
-    () =>
-      ideal
-        ? ideal.trace.levelDb[sheet.ask.kind === 'low-pass' ? 0 : ideal.trace.levelDb.length - 1]
-        : 0,
-    [ideal, sheet.ask.kind],
-  );
-  const forbidden = useMemo(
-    () =>
-      lens === 'level'
-        ? forbiddenLevels(
-            sheet.ask,
-            sheet.readings,
-            sheet.ask.gainDb ?? Math.round(passDb * 1e6) / 1e6,
-          )
-        : [],
-    [lens, sheet.ask, sheet.readings, passDb],
-  );
-  return useMemo(() => ({ layers: drawn, trials, forbidden }), [drawn, trials, forbidden]);
 }
 
-/** The axis changes only when its rounded ends do, so that the frame is not drawn again at every edit. */
-function useSteadyAxis(lens: Lens, layers: readonly Layer[]): ValueAxis {
-  const axis =
-    lens === 'level'
-      ? levelAxis(layers.map((l) => l.trace.levelDb))
-      : phaseAxis(layers.map((l) => l.trace.phaseDegrees));
-  const key = JSON.stringify(axis);
-  return useMemo(() => JSON.parse(key) as ValueAxis, [key]);
+function WrapSwitch() {
+  const wrapped = useUi((s) => s.phaseWrapped);
+  return (
+    <label className={styles.wrap}>
+      <input
+        type="checkbox"
+        checked={wrapped}
+        onChange={(e) => setUi({ phaseWrapped: e.target.checked })}
+      />{' '}
+      within ±180°
+    </label>
+  );
+}
+
+/** The picture's ends, edited where they stand. */
+function Span({ view: { fromHz, toHz } }: { view: Sheet['view'] }) {
+  const mark = usePreferences((p) => p.mark);
+  const setSpan = (from: number, to: number) => {
+    if (!(from > 0) || !(from * 2 <= to))
+      throw new ReedError(
+        'range',
+        'The picture needs a span of at least one octave, from a lower to a higher frequency.',
+      );
+    editView({ fromHz: from, toHz: to });
+  };
+  return (
+    <span className={`mono ${styles.span}`}>
+      <EditableQuantity
+        label="Picture from"
+        value={fromHz}
+        kind="hertz"
+        mark={mark}
+        shown={formatQuantity(fromHz, 'hertz', { unit: true, mark })}
+        onCommit={(hz) => setSpan(hz!, toHz)}
+      />
+      {' to '}
+      <EditableQuantity
+        label="Picture to"
+        value={toHz}
+        kind="hertz"
+        mark={mark}
+        shown={formatQuantity(toHz, 'hertz', { unit: true, mark })}
+        onCommit={(hz) => setSpan(fromHz, hz!)}
+      />
+    </span>
+  );
 }

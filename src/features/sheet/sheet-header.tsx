@@ -36,6 +36,12 @@ export const SheetHeader = memo(function SheetHeader({
       <AskSentence ask={ask} made={made} />
       <div className={styles.actions}>
         <Button
+          title="Every way of building it, side by side"
+          onClick={() => setUi({ weighing: true })}
+        >
+          Weigh up
+        </Button>
+        <Button
           type="text"
           aria-label="Undo"
           title="Undo"

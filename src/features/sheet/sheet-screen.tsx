@@ -25,6 +25,7 @@ import { sheetCommands } from './sheet-commands';
 import { SheetHeader } from './sheet-header';
 import { resetUi, useUi } from './ui-state';
 import { useEvaluation } from './use-evaluation';
+import { WeighUp } from './weigh-up';
 import styles from './sheet-screen.module.css';
 
 /** One design as a worksheet: ask, path, circuit, picture, readings. */
@@ -82,6 +83,7 @@ function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {
         <LensPanel sheet={sheet} evaluation={evaluation} />
       </div>
       <ReadingsTable sheet={sheet} evaluation={evaluation} />
+      <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
     </div>
   );
 }

@@ -1,14 +1,13 @@
 'use client';
 
 import { Popover } from 'antd';
-import { formatQuantity } from '@/core/quantity/format';
 import type { Stage } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
 import type { Explanation } from '@/core/topologies/topology';
-import { usePreferences } from '@/store/preferences';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
 import { Tex } from '@/ui/controls/tex';
-import { resetValue, retargetStage } from './actions';
+import { Blocks } from './block-diagram';
+import { resetValue } from './actions';
+import { TargetFields } from './target-fields';
 import styles from './stage-facts.module.css';
 
 /** Why the numbers of a stage are what they are, and what it is designed for. */
@@ -35,7 +34,13 @@ export function StageFacts({
   );
 }
 
-const FIGURES: Record<string, string> = { f0: 'Corner f₀', Q: 'Quality Q', gain: 'Gain' };
+const FIGURES: Record<string, string> = {
+  f0: 'Corner f₀',
+  Q: 'Quality Q',
+  gain: 'Gain',
+  boost: 'Height',
+  depth: 'Depth',
+};
 
 function Facts({
   stage,
@@ -46,7 +51,6 @@ function Facts({
   names: ReadonlyMap<string, string>;
   focus: string | null;
 }) {
-  const mark = usePreferences((p) => p.mark);
   const topology = topologyOf(stage.topology);
   const figures = topology.figures(stage.values);
   const all = topology.explain(stage.values);
@@ -86,56 +90,34 @@ function Facts({
       )}
       {focus === null && (
         <>
-          <p>
-            <b>Tuning.</b> {topology.tuning}
-          </p>
-          <p>
-            <b>Not for.</b> {topology.avoid}
-          </p>
-          <p className={styles.target}>
-            Designed for{' '}
-            <EditableQuantity
-              label="Designed corner"
-              value={stage.target.f0Hz}
-              kind="hertz"
-              mark={mark}
-              shown={formatQuantity(stage.target.f0Hz, 'hertz', { unit: true, mark, digits: 4 })}
-              onCommit={(f0Hz) => retargetStage(stage.id, { f0Hz: f0Hz! })}
+          <Detail title="Tuning" text={topology.tuning} />
+          <Detail title="Not for" text={topology.avoid} />
+          <Detail title="Outputs" text={topology.outputs} />
+          <Detail title="Sensitivity" text={topology.sensitivity} />
+          {topology.roles && (
+            <Detail
+              title="Each part is"
+              text={Object.entries(topology.roles)
+                .map(([id, role]) => `${names.get(id) ?? id} = ${role}`)
+                .join(', ')}
             />
-            {stage.target.q !== undefined && (
-              <>
-                {', Q '}
-                <EditableQuantity
-                  label="Designed Q"
-                  value={stage.target.q}
-                  kind="ratio"
-                  mark={mark}
-                  shown={formatQuantity(stage.target.q, 'ratio', { mark, digits: 4 })}
-                  onCommit={(q) => retargetStage(stage.id, { q: q! })}
-                />
-              </>
-            )}
-            {topology.gain !== 'unity' && (
-              <>
-                {', gain '}
-                <EditableQuantity
-                  label="Designed gain"
-                  value={stage.target.gain ?? figures.gain}
-                  kind="ratio"
-                  mark={mark}
-                  shown={formatQuantity(stage.target.gain ?? figures.gain, 'ratio', {
-                    mark,
-                    digits: 4,
-                  })}
-                  onCommit={(gain) => retargetStage(stage.id, { gain: gain! })}
-                />
-              </>
-            )}
-            ; changed here, it no longer follows the ask.
+          )}
+          {topology.blocks && <Blocks blocks={topology.blocks} />}
+          <p className={styles.target}>
+            Designed for <TargetFields stage={stage} figures={figures} />; changed here, it no
+            longer follows the ask.
           </p>
         </>
       )}
     </div>
+  );
+}
+
+function Detail({ title, text }: { title: string; text: string }) {
+  return (
+    <p>
+      <b>{title}.</b> {text}
+    </p>
   );
 }
 

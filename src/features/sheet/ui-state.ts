@@ -13,6 +13,9 @@ interface SheetUi {
   pinning: boolean;
   keeping: boolean;
   fitting: boolean;
+  /** Phase between -180 and 180 degrees instead of followed on. */
+  phaseWrapped: boolean;
+  weighing: boolean;
 }
 
 const FRESH: SheetUi = {
@@ -25,6 +28,8 @@ const FRESH: SheetUi = {
   pinning: false,
   keeping: false,
   fitting: false,
+  phaseWrapped: false,
+  weighing: false,
 };
 
 export const useUi = create<SheetUi>()(() => FRESH);

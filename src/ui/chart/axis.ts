@@ -76,3 +76,31 @@ export function valueAt(x: Float64Array, y: Float64Array, hz: number): number {
   const t = Math.log(hz / x[low]) / Math.log(x[high] / x[low]);
   return y[low] + (y[high] - y[low]) * t;
 }
+
+/** About `count` round values within a span. */
+export function niceTicks(low: number, high: number, count: number): number[] {
+  const rough = (high - low) / Math.max(1, count);
+  const decade = 10 ** Math.floor(Math.log10(rough));
+  const step = [1, 2, 5, 10].map((m) => m * decade).find((s) => s >= rough * 0.999)!;
+  const ticks: number[] = [];
+  for (let n = Math.ceil(low / step - 1e-9); n * step <= high + 1e-9 * step; n++)
+    ticks.push(Number((n * step).toPrecision(12)));
+  return ticks;
+}
+
+/** An axis for delays in seconds, from zero. */
+export function delayAxis(delays: readonly Float64Array[]): ValueAxis {
+  let [top, bottom] = [0, 0];
+  for (const trace of delays)
+    for (const s of trace) {
+      if (s > top) top = s;
+      if (s < bottom) bottom = s;
+    }
+  if (top === 0) top = 1e-6;
+  const ticks = niceTicks(bottom, top * 1.05, 6);
+  const step = ticks[1] - ticks[0];
+  return {
+    domain: [Math.floor(bottom / step) * step, Math.ceil((top * 1.02) / step) * step],
+    ticks,
+  };
+}

@@ -66,9 +66,16 @@ export function scalesOf(
 export function pathOf(x: Float64Array, y: Float64Array, scales: Scales, box: PlotBox): string {
   let d = '';
   const [least, most] = [box.y - 40, box.y + box.height + 40];
+  let broken = true;
   for (let k = 0; k < x.length; k++) {
+    // A value that is no number breaks the line: phase where it wraps.
+    if (Number.isNaN(y[k])) {
+      broken = true;
+      continue;
+    }
     const py = Math.min(most, Math.max(least, scales.y(y[k])));
-    d += `${k === 0 ? 'M' : 'L'}${scales.x(x[k]).toFixed(2)} ${py.toFixed(2)}`;
+    d += `${broken ? 'M' : 'L'}${scales.x(x[k]).toFixed(2)} ${py.toFixed(2)}`;
+    broken = false;
   }
   return d;
 }

@@ -11,6 +11,8 @@ export interface CursorRow {
   look: LayerLook;
   levelDb: number;
   phaseDegrees: number;
+  /** Group delay, where the picture shows it. */
+  delaySeconds?: number;
 }
 
 export interface CursorProps {
@@ -84,7 +86,11 @@ export function Cursor({ box, fromHz, toHz, atHz, rows, mark, onMove, onPin }: C
               <div key={row.name} className={styles.row}>
                 <span className={styles[row.look]}>{row.name}</span>
                 <span>{formatFixed(row.levelDb, 2, mark)} dB</span>
-                <span>{formatFixed(row.phaseDegrees, 0, mark)}°</span>
+                <span>
+                  {row.delaySeconds === undefined
+                    ? `${formatFixed(row.phaseDegrees, 0, mark)}°`
+                    : formatQuantity(row.delaySeconds, 'seconds', { unit: true, digits: 3, mark })}
+                </span>
               </div>
             ))}
           </div>

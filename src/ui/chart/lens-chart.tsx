@@ -1,7 +1,8 @@
 'use client';
 
-import { memo, useEffect, useId, useMemo, useRef, useState, type ReactNode } from 'react';
+import { memo, useEffect, useId, useMemo, useState, type ReactNode } from 'react';
 import { CartesianGrid, Line, LineChart, usePlotArea, XAxis, YAxis } from 'recharts';
+import { formatQuantity } from '@/core/quantity/format';
 import { frequencyLabel, frequencyTicks, type ValueAxis } from './axis';
 import {
   ContentContext,
@@ -12,6 +13,7 @@ import {
   type ChartLayer,
   type PlotBox,
 } from './chart-model';
+import { useSize } from './use-size';
 import styles from './lens-chart.module.css';
 
 export interface LensChartProps {
@@ -29,18 +31,8 @@ const MARGIN = { top: 8, right: 12, bottom: 4, left: 0 };
 
 /** One large picture over a logarithmic frequency axis: grid, axes, regions, layers. */
 export function LensChart({ title, fromHz, toHz, axis, unit, content, children }: LensChartProps) {
-  const host = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState<{ width: number; height: number }>();
+  const [host, size] = useSize<HTMLDivElement>();
   const [box, setBox] = useState<PlotBox>();
-  useEffect(() => {
-    const element = host.current!;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry.contentRect;
-      setSize({ width: Math.floor(width), height: Math.floor(height) });
-    });
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
   return (
     <div ref={host} className={styles.host} role="group" aria-label={title} data-picture>
       {size && size.width > 80 && size.height > 80 && (
@@ -100,10 +92,8 @@ const Frame = memo(function Frame({ width, height, fromHz, toHz, axis, unit, onB
         interval={0}
         stroke="var(--hairline)"
         tickLine={false}
-        width={44}
-        tickFormatter={(value: number) =>
-          `${value < 0 ? '−' : ''}${Math.abs(value)}${value === axis.ticks[axis.ticks.length - 1] ? (unit === '°' ? unit : ` ${unit}`) : ''}`
-        }
+        width={unit === 's' ? 58 : 44}
+        tickFormatter={(value: number) => axisLabel(value, axis, unit)}
         tick={{ fill: 'var(--soft)', fontSize: 11, fontFamily: 'var(--mono)' }}
       />
       <Line
@@ -118,6 +108,13 @@ const Frame = memo(function Frame({ width, height, fromHz, toHz, axis, unit, onB
     </LineChart>
   );
 });
+
+/** Values along the axis; the unit stands at the top one only. Seconds are printed with their prefix. */
+function axisLabel(value: number, { ticks }: ValueAxis, unit: string): string {
+  if (unit === 's') return formatQuantity(value, 'seconds', { unit: true, digits: 3 });
+  const top = value === ticks[ticks.length - 1];
+  return `${value < 0 ? '−' : ''}${Math.abs(value)}${top ? (unit === '°' ? unit : ` ${unit}`) : ''}`;
+}
 
 interface LayersProps {
   fromHz: number;

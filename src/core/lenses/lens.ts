@@ -1,0 +1,35 @@
+import type { Sheet } from '@/core/sheet/schema';
+import { delayLens, type DelayTrace } from './delay';
+import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';
+import type { OverLayers } from './layers';
+import { mapLens, type MapPicture } from './map';
+import { timeLens, type TimePicture } from './time';
+
+/** A question of one of the lenses that are computed only while they are looked through. */
+export type LensRequest =
+  | { lens: 'delay' }
+  | { lens: 'time' }
+  | ({ lens: 'harmonics' } & HarmonicsRequest)
+  | { lens: 'map' };
+
+/** What each lens answers. */
+export interface LensPictures {
+  delay: OverLayers<DelayTrace>;
+  time: TimePicture[];
+  harmonics: HarmonicsPicture;
+  map: MapPicture;
+}
+export type LensPicture = LensPictures[keyof LensPictures];
+
+export function lensPicture(sheet: Sheet, request: LensRequest): LensPicture {
+  switch (request.lens) {
+    case 'delay':
+      return delayLens(sheet);
+    case 'time':
+      return timeLens(sheet);
+    case 'harmonics':
+      return harmonicsLens(sheet, request);
+    case 'map':
+      return mapLens(sheet);
+  }
+}

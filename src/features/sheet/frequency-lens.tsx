@@ -1,0 +1,225 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { DelayTrace } from '@/core/lenses/delay';
+import type { Layer, LayerTrace } from '@/core/sheet/evaluate';
+import { forbiddenLevels, passHz } from '@/core/sheet/mask';
+import type { Sheet } from '@/core/sheet/schema';
+import { layerName } from '@/core/formats/csv';
+import { usePreferences } from '@/store/preferences';
+import { delayAxis, levelAxis, phaseAxis, valueAt, type ValueAxis } from '@/ui/chart/axis';
+import type { ChartContent, ChartLayer, LayerLook } from '@/ui/chart/chart-model';
+import { Cursor } from '@/ui/chart/cursor';
+import { LensChart } from '@/ui/chart/lens-chart';
+import { setUi, useUi } from './ui-state';
+import { useLens } from './use-lens';
+import { usePointedVariation } from './use-evaluation';
+
+export type FrequencyLensName = 'level' | 'phase' | 'delay';
+
+const TITLES = { level: 'Level', phase: 'Phase', delay: 'Group delay' } as const;
+const UNITS = { level: 'dB', phase: '°', delay: 's' } as const;
+
+export function lookOf(id: Layer['id']): LayerLook {
+  return id === 'ideal' || id === 'built' ? id : 'keep';
+}
+
+interface Props {
+  sheet: Sheet;
+  layers: readonly Layer[];
+}
+
+/** Level or phase, from the evaluation that is always there. */
+export function LevelOrPhase({ lens, ...props }: Props & { lens: 'level' | 'phase' }) {
+  return <Picture lens={lens} delays={null} {...props} />;
+}
+
+/** Delay is computed only while it is looked at. */
+export function DelayLens(props: Props) {
+  const { picture } = useLens(props.sheet, { lens: 'delay' });
+  const delays = useMemo(
+    () => new Map(picture?.layers.map(({ id, value }) => [id, value]) ?? []),
+    [picture],
+  );
+  return <Picture lens="delay" delays={delays} {...props} />;
+}
+
+type Delays = ReadonlyMap<Layer['id'], DelayTrace>;
+
+function Picture({
+  lens,
+  delays,
+  sheet,
+  layers,
+}: Props & { lens: FrequencyLensName; delays: Delays | null }) {
+  const mark = usePreferences((p) => p.mark);
+  const cursorHz = useUi((s) => s.cursorHz);
+  const pointed = useUi((s) => s.pointedPart);
+  const wrapped = useUi((s) => s.phaseWrapped);
+  const variation = usePointedVariation(lens === 'delay' ? null : sheet, pointed);
+  const { fromHz, toHz } = sheet.view;
+  const curves = useCurves(lens, layers, delays, wrapped);
+  const content = useContent(sheet, lens, layers, curves, variation, wrapped);
+  const axis = useSteadyAxis(lens, curves, layers);
+  return (
+    <LensChart
+      title={`${TITLES[lens]} over frequency`}
+      fromHz={fromHz}
+      toHz={toHz}
+      axis={axis}
+      unit={UNITS[lens]}
+      content={content}
+    >
+      {(box) => (
+        <Cursor
+          box={box}
+          fromHz={fromHz}
+          toHz={toHz}
+          atHz={cursorHz}
+          mark={mark}
+          rows={
+            cursorHz === null
+              ? []
+              : layers.map(({ id, trace }) => {
+                  const delay = delays?.get(id);
+                  return {
+                    name: layerName(id, sheet),
+                    look: lookOf(id),
+                    levelDb: valueAt(trace.frequenciesHz, trace.levelDb, cursorHz),
+                    phaseDegrees: valueAt(trace.frequenciesHz, trace.phaseDegrees, cursorHz),
+                    ...(delay
+                      ? { delaySeconds: valueAt(delay.frequenciesHz, delay.seconds, cursorHz) }
+                      : {}),
+                  };
+                })
+          }
+          onMove={(hz) => setUi({ cursorHz: hz })}
+          onPin={(hz) => setUi({ cursorHz: hz, pinning: true })}
+        />
+      )}
+    </LensChart>
+  );
+}
+
+interface Curve {
+  x: Float64Array;
+  y: Float64Array;
+}
+
+/** The curve of a trace in one of the lenses. */
+function curveOf(lens: FrequencyLensName, trace: LayerTrace, wrapped: boolean): Curve {
+  if (lens === 'level') return { x: trace.frequenciesHz, y: trace.levelDb };
+  return wrapped ? wrappedCurve(trace) : { x: trace.frequenciesHz, y: trace.phaseDegrees };
+}
+
+/** Phase between -180 and 180 degrees; a gap (no number) where it leaves one end and enters the other. */
+function wrappedCurve({ frequenciesHz, phaseDegrees }: LayerTrace): Curve {
+  const x: number[] = [];
+  const y: number[] = [];
+  let before = NaN;
+  phaseDegrees.forEach((degrees, k) => {
+    const turns = Math.round(degrees / 360);
+    if (k > 0 && turns !== before) {
+      x.push(frequenciesHz[k]);
+      y.push(NaN);
+    }
+    x.push(frequenciesHz[k]);
+    y.push(degrees - 360 * turns);
+    before = turns;
+  });
+  return { x: Float64Array.from(x), y: Float64Array.from(y) };
+}
+
+function useCurves(
+  lens: FrequencyLensName,
+  layers: readonly Layer[],
+  delays: Delays | null,
+  wrapped: boolean,
+): Map<Layer['id'], Curve> {
+  return useMemo(() => {
+    const curves = new Map<Layer['id'], Curve>();
+    for (const { id, trace } of layers) {
+      const delay = delays?.get(id);
+      if (lens !== 'delay') curves.set(id, curveOf(lens, trace, wrapped));
+      else if (delay) curves.set(id, { x: delay.frequenciesHz, y: delay.seconds });
+    }
+    return curves;
+  }, [lens, layers, delays, wrapped]);
+}
+
+/** Thin dashes over the thick line, so that both are seen where they agree. */
+const DEPTH: Record<LayerLook, number> = { keep: 0, built: 1, ideal: 2, trial: 3 };
+
+function useContent(
+  sheet: Sheet,
+  lens: FrequencyLensName,
+  layers: readonly Layer[],
+  curves: ReadonlyMap<Layer['id'], Curve>,
+  variation: readonly LayerTrace[],
+  wrapped: boolean,
+): ChartContent {
+  const drawn = useMemo(
+    () =>
+      [...curves]
+        .map(([id, curve]): ChartLayer => ({ id, name: id, look: lookOf(id), ...curve }))
+        .sort((a, b) => DEPTH[a.look] - DEPTH[b.look]),
+    [curves],
+  );
+  const trials = useMemo(
+    () =>
+      lens === 'delay'
+        ? []
+        : variation.map((trace, i): ChartLayer => ({
+            id: `trial ${i}`,
+            name: '',
+            look: 'trial',
+            ...curveOf(lens, trace, wrapped),
+          })),
+    [variation, lens, wrapped],
+  );
+  const ideal = layers.find((l) => l.id === 'ideal');
+  const passDb = useMemo(() => {
+    if (!ideal) return 0;
+    const { frequenciesHz, levelDb } = ideal.trace;
+    const hz = Math.min(
+      frequenciesHz[frequenciesHz.length - 1],
+      Math.max(frequenciesHz[0], passHz(sheet.ask, sheet.view)),
+    );
+    return Math.round(valueAt(frequenciesHz, levelDb, hz) * 1e3) / 1e3;
+  }, [ideal, sheet.ask, sheet.view]);
+  const forbidden = useMemo(
+    () =>
+      lens === 'level'
+        ? forbiddenLevels(sheet.ask, sheet.readings, sheet.ask.gainDb ?? passDb)
+        : [],
+    [lens, sheet.ask, sheet.readings, passDb],
+  );
+  return useMemo(() => ({ layers: drawn, trials, forbidden }), [drawn, trials, forbidden]);
+}
+
+/** Delays where there is a signal to be delayed: beside a zero they say nothing and would set the scale. */
+function audibleDelays(
+  curves: ReadonlyMap<Layer['id'], Curve>,
+  layers: readonly Layer[],
+): Float64Array[] {
+  return [...curves].flatMap(([id, { x, y }]) => {
+    const trace = layers.find((l) => l.id === id)?.trace;
+    if (!trace) return [];
+    const top = trace.levelDb.reduce((a, b) => Math.max(a, b), -400);
+    return [y.filter((_, k) => valueAt(trace.frequenciesHz, trace.levelDb, x[k]) > top - 30)];
+  });
+}
+
+/** The axis changes only when its rounded ends do, so that the frame is not drawn again at every edit. */
+function useSteadyAxis(
+  lens: FrequencyLensName,
+  curves: ReadonlyMap<Layer['id'], Curve>,
+  layers: readonly Layer[],
+): ValueAxis {
+  const values =
+    lens === 'delay' ? audibleDelays(curves, layers) : [...curves.values()].map((c) => c.y);
+  const axis =
+    lens === 'level' ? levelAxis(values) : lens === 'phase' ? phaseAxis(values) : delayAxis(values);
+  const key = JSON.stringify(axis);
+  return useMemo(() => JSON.parse(key) as ValueAxis, [key]);
+}

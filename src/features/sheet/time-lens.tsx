@@ -1,0 +1,106 @@
+'use client';
+
+import { formatQuantity } from '@/core/quantity/format';
+import { layerName } from '@/core/formats/csv';
+import type { TimePicture } from '@/core/lenses/time';
+import type { Layer } from '@/core/sheet/evaluate';
+import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
+import { frequencyLabel } from '@/ui/chart/axis';
+import { MiniPlot, type MiniLine } from '@/ui/chart/mini-plot';
+import { lookOf } from './frequency-lens';
+import { useLens } from './use-lens';
+import styles from './time-lens.module.css';
+
+const NAMES: Record<TimePicture['id'], string> = {
+  pulse: 'Charge and discharge',
+  'square-low': 'Square',
+  'square-middle': 'Square',
+  'square-high': 'Square',
+  burst: 'Tone burst',
+};
+
+/** How it moves in time: a pulse, squares beside their places on the level curve, a burst. */
+export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Layer[] }) {
+  const mark = usePreferences((p) => p.mark);
+  const { picture, problem } = useLens(sheet, { lens: 'time' });
+  if (!picture)
+    return <p className={styles.waiting}>{problem ?? 'Working out the time pictures …'}</p>;
+  const hz = (value: number) => formatQuantity(value, 'hertz', { unit: true, digits: 3, mark });
+  const plot = (p: TimePicture) => (
+    <MiniPlot
+      key={p.id}
+      title={`${NAMES[p.id]}${p.id === 'pulse' ? '' : ` at ${hz(p.atHz)}`}`}
+      summary={p.layers.layers
+        .map(
+          ({ id, value }) =>
+            `${layerName(id, sheet)} reaches ${formatQuantity(extreme(value.volts), 'volts', { unit: true, digits: 3 })}`,
+        )
+        .join(', ')}
+      lines={linesOf(p)}
+      x={[0, p.input.seconds[p.input.seconds.length - 1]]}
+      y={rangeOf(p)}
+      xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
+      yLabel={(v) => `${formatQuantity(v, 'ratio', { digits: 3, mark })}`}
+    />
+  );
+  const [pulse, low, middle, high, burst] = picture;
+  return (
+    <div className={styles.grid}>
+      {plot(pulse)}
+      <MiniPlot
+        title="Where the squares stand"
+        summary={`squares at ${[low, middle, high].map((p) => hz(p.atHz)).join(', ')}`}
+        lines={[...layers]
+          .reverse()
+          .map(({ id, trace }) => ({ look: lookOf(id), x: trace.frequenciesHz, y: trace.levelDb }))}
+        x={[sheet.view.fromHz, sheet.view.toHz]}
+        y={levelRange(layers)}
+        logX
+        marks={[low, middle, high].map((p) => ({ x: p.atHz, text: frequencyLabel(p.atHz) }))}
+        xLabel={hz}
+        yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)} dB`}
+      />
+      {[low, middle, high].map(plot)}
+      {plot(burst)}
+      {picture
+        .flatMap((p) => p.layers.problems)
+        .slice(0, 1)
+        .map((text) => (
+          <p key={text} role="alert" className={styles.problem}>
+            {text}
+          </p>
+        ))}
+    </div>
+  );
+}
+
+/** What goes in behind, then the layers, the thin ideal on top. */
+function linesOf({ input, layers }: TimePicture): MiniLine[] {
+  const drawn = layers.layers.map(({ id, value }): MiniLine => ({
+    look: lookOf(id),
+    x: value.seconds,
+    y: value.volts,
+  }));
+  return [{ look: 'input', x: input.seconds, y: input.volts }, ...drawn.reverse()];
+}
+
+const extreme = (volts: Float64Array) =>
+  volts.reduce((most, v) => (Math.abs(v) > Math.abs(most) ? v : most), 0);
+
+function rangeOf({ input, layers }: TimePicture): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const volts of [input.volts, ...layers.layers.map((l) => l.value.volts)])
+    for (const v of volts) {
+      low = Math.min(low, v);
+      high = Math.max(high, v);
+    }
+  const room = (high - low) * 0.06 || 1;
+  return [low - room, high + room];
+}
+
+function levelRange(layers: readonly Layer[]): [number, number] {
+  let high = -400;
+  for (const { trace } of layers) for (const db of trace.levelDb) high = Math.max(high, db);
+  return [high - 45, high + 6];
+}
