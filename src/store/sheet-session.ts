@@ -7,7 +7,10 @@ import { addSheet, loadSheet, saveSheet, shelfReady } from './sheets';
 import { database } from './database';
 
 /** What undo goes back over. */
-export type SheetContent = Pick<Sheet, 'title' | 'ask' | 'parts' | 'ways' | 'readings' | 'keeps'>;
+export type SheetContent = Pick<
+  Sheet,
+  'title' | 'ask' | 'parts' | 'ways' | 'readings' | 'keeps' | 'bank'
+>;
 /** What it leaves alone. */
 type SheetFrame = Omit<Sheet, keyof SheetContent>;
 
@@ -205,10 +208,10 @@ export async function openSheet(id: string): Promise<void> {
 
 /** Take a stored sheet as the present state, with a history of its own. */
 function adopt(sheet: Sheet): void {
-  const { title, ask, parts, ways, readings, keeps, ...frame } = sheet;
+  const { title, ask, parts, ways, readings, keeps, bank, ...frame } = sheet;
   remember = false;
   useSession.setState({
-    content: { title, ask, parts, ways, readings, keeps },
+    content: { title, ask, parts, ways, readings, keeps, ...(bank ? { bank } : {}) },
     frame,
     status: { is: 'open' },
     unsaved: false,

@@ -1,3 +1,4 @@
+import { makeBank } from '@/core/bank/make';
 import { makeSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 
@@ -6,7 +7,14 @@ import type { Sheet } from '@/core/sheet/schema';
  * code a user's own sheets are. Their ids are fixed, so restoring finds them again.
  */
 export function demoSheets(at: string): Sheet[] {
-  return [rumbleFilter(at), speechLowPass(at), trimmedRc(at), humNotch(at), steepLowPass(at)];
+  return [
+    rumbleFilter(at),
+    speechLowPass(at),
+    trimmedRc(at),
+    humNotch(at),
+    steepLowPass(at),
+    eightBands(at),
+  ];
 }
 
 /** Footsteps on the hall's floor reach the record deck; music starts at about 30 Hz. */
@@ -158,4 +166,18 @@ function steepLowPass(at: string): Sheet {
     load: { name: 'Recorder in', ohms: 10_000, farads: 470e-12 },
   });
   return { ...sheet, view: { ...sheet.view, fromHz: 500, toHz: 100_000 } };
+}
+
+/** The keyboard maker's bank: eight octave bands for shaping a drone. */
+function eightBands(at: string): Sheet {
+  return makeBank({
+    id: 'demo-bank',
+    demo: 'bank',
+    title: 'Eight-band bank for the drone box',
+    at,
+    centresHz: [63, 125, 250, 500, 1000, 2000, 4000, 8000],
+    stages: 2,
+    source: { name: 'Drone box', ohms: 0, volts: 1 },
+    load: { name: 'Summing resistor', ohms: 47_000 },
+  });
 }

@@ -1,3 +1,4 @@
+import { bankPicture, type BankPicture } from '@/core/bank/bank';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens, type DelayTrace } from './delay';
 import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';
@@ -10,7 +11,8 @@ export type LensRequest =
   | { lens: 'delay' }
   | { lens: 'time' }
   | ({ lens: 'harmonics' } & HarmonicsRequest)
-  | { lens: 'map' };
+  | { lens: 'map' }
+  | { lens: 'bank' };
 
 /** What each lens answers. */
 export interface LensPictures {
@@ -18,6 +20,7 @@ export interface LensPictures {
   time: TimePicture[];
   harmonics: HarmonicsPicture;
   map: MapPicture;
+  bank: BankPicture;
 }
 export type LensPicture = LensPictures[keyof LensPictures];
 
@@ -31,5 +34,7 @@ export function lensPicture(sheet: Sheet, request: LensRequest): LensPicture {
       return harmonicsLens(sheet, request);
     case 'map':
       return mapLens(sheet);
+    case 'bank':
+      return bankPicture(sheet);
   }
 }

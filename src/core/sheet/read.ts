@@ -80,6 +80,12 @@ export function readSheet(document: unknown): Sheet {
     );
   }
   checkStages(sheet.ways, 'ways');
+  if (sheet.bank && sheet.bank.channels.some((c, i) => c.id !== sheet.ways[i]?.id))
+    throw new ReedError(
+      'document',
+      'The sheet cannot be read at “bank”: its channels must be the ways, in the same order.',
+      { path: 'bank' },
+    );
   sheet.keeps.forEach((keep, i) => checkStages(keep.design.ways, `keeps[${i}].design.ways`));
   return sheet;
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
 import { finite, notNegative, positive } from '@/core/circuit/part';
+import { bankSchema } from '@/core/bank/schema';
 import { askSchema } from '@/core/design/ask';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import { measureSchema } from '@/core/response/readings';
@@ -75,8 +76,10 @@ export const partChoicesSchema = z.strictObject({
 export const designSchema = z.strictObject({
   ask: askSchema,
   parts: partChoicesSchema,
-  ways: z.array(waySchema).min(1).max(8),
+  ways: z.array(waySchema).min(1).max(40),
   readings: z.array(readingSchema).max(200),
+  /** Present in a bank: its ways are the channels, in this order. */
+  bank: bankSchema.optional(),
 });
 
 export const keepSchema = z.strictObject({

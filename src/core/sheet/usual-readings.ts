@@ -41,7 +41,7 @@ function drafts(ask: Ask): Draft[] {
     case 'band-stop':
     case 'notch':
       return [
-        ...bandEdges(ask, { from: 'plateau' }).reverse(),
+        ...stopEdges(ask),
         level(hz),
         level(round(hz / 10), gainOf(ask)),
         level(round(hz * 10)),
@@ -113,6 +113,16 @@ function bandEdges(ask: Ask, reference: Reference): Draft[] {
     measure: { measure: 'edge', downDb: 3, side, reference },
     ...(placed && band ? { wanted: near(side === 'lower' ? band.lowerHz : band.upperHz) } : {}),
   }));
+}
+
+/** The two points at which a notch or band-stop is half the power down. */
+function stopEdges(ask: Ask): Draft[] {
+  if (ask.limits || edgeOf(ask) !== 'half-power') return [];
+  const { lowerHz, upperHz } = bandOf(ask);
+  const down = (ask.gainDb ?? 0) - 10 * Math.log10(2);
+  return [lowerHz, upperHz].map((hz) =>
+    level(Number(hz.toPrecision(6)), within(Number(down.toFixed(2)))),
+  );
 }
 
 function beyond(ask: Ask): Draft[] {

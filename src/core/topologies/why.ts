@@ -45,6 +45,15 @@ export function namedValues(values: Values, figures: StageFigures): Record<strin
   );
 }
 
+/** A formula with its numbers; where names stood side by side a dot is put between the numbers. */
+function withNumbers(formula: string, named: Readonly<Record<string, number>>): string {
+  return formula.replace(/@(\w+)/g, (_, name: string, at: number) => {
+    const before = formula.slice(0, at).trimEnd();
+    const multiplied = /[\w)}]$/.test(before) && !before.endsWith('\\cdot');
+    return `${multiplied ? '\\cdot ' : ''}${texQuantity(named[name], quantityOf(name))}`;
+  });
+}
+
 /** Explanations with numbers put in. The conformance test computes every formula again from its text. */
 export function because(
   values: Values,
@@ -56,9 +65,7 @@ export function because(
     const names = of.split(' ');
     const lhs = left ?? names.map(texName).join(' = ');
     const symbols = formula.replace(/@(\w+)/g, (_, name: string) => texName(name));
-    const numbers = formula.replace(/@(\w+)/g, (_, name: string) =>
-      texQuantity(named[name], quantityOf(name)),
-    );
+    const numbers = withNumbers(formula, named);
     const result =
       left === undefined ? ` = ${texQuantity(named[names[0]], quantityOf(names[0]))}` : '';
     return names.map((name): Explanation => ({

@@ -254,13 +254,13 @@ export function removeReading(id: string): void {
 /** A named snapshot to compare against and go back to. */
 export function keepNow(name: string): void {
   edit((c) => {
-    const { ask, parts, ways, readings } = c;
+    const { ask, parts, ways, readings, bank } = c;
     const keep: Keep = {
       id: newId('k'),
       name: name.trim() || `Keep ${c.keeps.length + 1}`,
       at: now(),
       shown: true,
-      design: { ask, parts, ways, readings },
+      design: { ask, parts, ways, readings, ...(bank ? { bank } : {}) },
     };
     return { keeps: [...c.keeps, keep] };
   });

@@ -7,6 +7,7 @@ import { memo, useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import { messageOf } from '@/core/errors';
+import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import { redo, undo, useSession } from '@/store/sheet-session';
 import { changeParts, fitAgain, setTitle } from './actions';
@@ -23,7 +24,9 @@ export const SheetHeader = memo(function SheetHeader({
   made,
   parts,
   keeps,
-}: Pick<Sheet, 'title' | 'ask' | 'parts' | 'keeps'> & {
+}: Pick<Sheet, 'title' | 'parts' | 'keeps'> & {
+  /** None for a bank, which is asked for by its table. */
+  ask: Ask | null;
   /** Topologies that the ask is built of, in order, apart by spaces. */
   made: string;
 }) {
@@ -33,14 +36,16 @@ export const SheetHeader = memo(function SheetHeader({
   return (
     <header className={styles.header}>
       <Title title={title} />
-      <AskSentence ask={ask} made={made} />
+      {ask ? <AskSentence ask={ask} made={made} /> : <span className={styles.filler} />}
       <div className={styles.actions}>
-        <Button
-          title="Every way of building it, side by side"
-          onClick={() => setUi({ weighing: true })}
-        >
-          Weigh up
-        </Button>
+        {ask && (
+          <Button
+            title="Every way of building it, side by side"
+            onClick={() => setUi({ weighing: true })}
+          >
+            Weigh up
+          </Button>
+        )}
         <Button
           type="text"
           aria-label="Undo"

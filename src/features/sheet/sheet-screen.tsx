@@ -16,6 +16,8 @@ import {
   type SessionStatus,
 } from '@/store/sheet-session';
 import { download } from '@/ui/download';
+import type { Bank } from '@/core/bank/schema';
+import { BankScreen } from '../bank/bank-screen';
 import { useCommands } from '../shell/commands';
 import { CircuitPanel } from './circuit-panel';
 import { LensPanel } from './lens-panel';
@@ -44,8 +46,33 @@ export function SheetScreen({ id }: { id: string }) {
       save();
     };
   }, [id]);
-  if (sheet?.id === id) return <OpenSheet key={id} sheet={sheet} status={status} />;
+  if (sheet?.id === id)
+    return sheet.bank ? (
+      <OpenBank key={id} sheet={sheet} bank={sheet.bank} status={status} />
+    ) : (
+      <OpenSheet key={id} sheet={sheet} status={status} />
+    );
   return <Unopened status={status} />;
+}
+
+/** A bank has many paths and no single one to draw: its own body under the same header. */
+function OpenBank({ sheet, bank, status }: { sheet: Sheet; bank: Bank; status: SessionStatus }) {
+  const router = useRouter();
+  const commands = useMemo(
+    () => sheetCommands({ undo, redo, toShelf: () => router.push('/') }),
+    [router],
+  );
+  useCommands('sheet', commands);
+  useEffect(() => {
+    document.title = `${sheet.title} · Jaunty Reed`;
+  }, [sheet.title]);
+  return (
+    <div className={styles.sheet}>
+      <SheetHeader title={sheet.title} ask={null} made="" parts={sheet.parts} keeps={sheet.keeps} />
+      <BankScreen sheet={sheet} bank={bank} />
+      <Notices status={status} problem={null} />
+    </div>
+  );
 }
 
 function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {

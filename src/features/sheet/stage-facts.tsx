@@ -68,10 +68,10 @@ function Facts({
           </div>
           <div>
             <div className={styles.formula}>
-              <Tex formula={e.formula} />
+              <Tex formula={inPathNames(e.formula, names)} />
             </div>
             <div className={styles.formula}>
-              <Tex formula={e.numbers} />
+              <Tex formula={`\\displaystyle ${e.numbers}`} />
             </div>
             <p>{e.text}</p>
             {e.rule && <p className={styles.rule}>{e.rule}</p>}
@@ -111,6 +111,18 @@ function Facts({
       )}
     </div>
   );
+}
+
+/** A formula with the stage's own part names changed to those that they carry in the path. */
+function inPathNames(formula: string, names: ReadonlyMap<string, string>): string {
+  const renamed = formula.replace(
+    /\b([RCLG])_(?:\{(\w+)\}|(\w))/g,
+    (text, letter: string, long: string | undefined, short: string | undefined) => {
+      const shown = names.get(letter + (long ?? short ?? ''));
+      return shown === undefined ? text : `${shown[0]}_{${shown.slice(1)}}`;
+    },
+  );
+  return `\\displaystyle ${renamed}`;
 }
 
 function Detail({ title, text }: { title: string; text: string }) {

@@ -8,6 +8,8 @@ export interface Job {
   ask: Ask;
   source: { name: string; ohms: number };
   load: { name: string; ohms: number | null };
+  /** Centres of a bank's channels, relative to the ask's; the ask then only places it. */
+  bank?: readonly number[];
 }
 
 const base = { edge: 'half-power' } as const;
@@ -159,5 +161,14 @@ export const JOBS: readonly Job[] = [
     },
     source: { name: 'Line out', ohms: 0 },
     load: { name: 'Line in', ohms: 100_000 },
+  },
+  {
+    id: 'bank',
+    title: 'A bank of bands',
+    line: 'Six channels side by side, an octave apart',
+    ask: { ...base, kind: 'band-pass', shape: 'butterworth', order: 2, centreHz: 500, q: 2 },
+    source: { name: 'Line out', ohms: 0 },
+    load: { name: 'Summing resistor', ohms: 47_000 },
+    bank: [1 / 4, 1 / 2, 1, 2, 4, 8],
   },
 ];

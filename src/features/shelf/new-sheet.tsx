@@ -6,6 +6,7 @@ import { mainHz, placedAt, placedBy } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
+import { makeBank } from '@/core/bank/make';
 import { makeSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { now } from '@/store/ids';
@@ -37,14 +38,16 @@ export function NewSheet({
       const edgeHz = parseQuantity(shownEdge, 'hertz', mark);
       if (!(edgeHz > 0) || edgeHz > 1e7)
         throw new Error('The edge must lie above 0 Hz and at most at 10 MHz.');
-      const sheet = makeSheet({
+      const common = {
         id: 'new',
         title: title.trim() || job.title,
-        ask: placedAt(job.ask, edgeHz),
         at: now(),
         source: job.source,
         load: job.load,
-      });
+      };
+      const sheet = job.bank
+        ? makeBank({ ...common, centresHz: job.bank.map((x) => x * edgeHz) })
+        : makeSheet({ ...common, ask: placedAt(job.ask, edgeHz) });
       const added = await addSheet(sheet);
       setTitle('');
       setEdge('');

@@ -87,12 +87,18 @@ function Readable({
           <h2 className={styles.title}>{sheet.title}</h2>
         )}
         <p className={styles.ask}>
-          {sheet.ask.kind}
-          {sheet.ask.order === undefined ? '' : `, order ${sheet.ask.order}`},{' '}
-          {placedBy(sheet.ask.kind) === 'edge' ? 'edge' : 'centre'} at{' '}
-          <span className="mono">
-            {formatQuantity(mainHz(sheet.ask), 'hertz', { unit: true, mark, digits: 3 })}
-          </span>
+          {sheet.bank ? (
+            <>bank of {sheet.bank.channels.length} channels</>
+          ) : (
+            <>
+              {sheet.ask.kind}
+              {sheet.ask.order === undefined ? '' : `, order ${sheet.ask.order}`},{' '}
+              {placedBy(sheet.ask.kind) === 'edge' ? 'edge' : 'centre'} at{' '}
+              <span className="mono">
+                {formatQuantity(mainHz(sheet.ask), 'hertz', { unit: true, mark, digits: 3 })}
+              </span>
+            </>
+          )}
         </p>
         <p className={styles.when}>
           {sheet.demo ? 'Demo · ' : ''}
