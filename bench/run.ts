@@ -1,8 +1,10 @@
 import { benchAc } from './ac';
 import { benchBrowser } from './browser';
 import { benchLargeSignal } from './large-signal';
+import { benchWeighUp } from './weigh';
 
 /** `npm run bench`: medians and ratios, printed and never asserted. `npm run bench -- engine` leaves the browser out. */
 benchAc();
 benchLargeSignal();
+benchWeighUp();
 if (!process.argv.includes('engine')) void benchBrowser();

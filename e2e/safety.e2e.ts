@@ -13,11 +13,23 @@ describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (sc
     ['the shelf', '/', 'Shelf'],
     ['a sheet', '/sheet/demo-speech', 'Speech band'],
     ['a missing sheet', '/sheet/none', 'no such sheet'],
-  ])('%s', async (_, path, text) => {
+    ['a bank', '/sheet/demo-bank', 'Parts at 63'],
+    ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
+    ['the time lens', '/sheet/demo-trim', 'Top trimmed', 'Time'],
+    ['the harmonics', '/sheet/demo-trim', 'Top trimmed', 'Harmonics'],
+    ['the map', '/sheet/demo-steep', 'Steep low-pass', 'Map'],
+  ])('%s', async (_, path, text, press?: string) => {
     const bench = await Bench.open(scheme);
     const page = await bench.page(path);
     await page.getByText(new RegExp(text)).first().waitFor();
-    if (path.includes('demo')) await page.getByText('✓ built').first().waitFor();
+    if (path.includes('speech')) await page.getByText('✓ built').first().waitFor();
+    if (press === 'Weigh up') {
+      await page.getByRole('button', { name: press }).click();
+      await page.getByText(/designs, each solved/).waitFor();
+    } else if (press) {
+      await page.getByRole('tab', { name: press }).click();
+      await page.locator('[data-picture] svg').first().waitFor();
+    }
     // Evaluated from outside the page, so the page's own policy stays in force.
     await page.evaluate(AXE);
     const result = await page.evaluate<AxeResult>('axe.run()');

@@ -105,3 +105,90 @@ test('reed sheet prints a sheet’s readings', () => {
   });
   expect(readings[0].values.ideal).toBeCloseTo(3400 * (10 ** 0.3 - 1) ** (1 / 8), 3);
 });
+
+describe('from an ask', () => {
+  const askFile = (name: string, fields: object) =>
+    file(`${name}.json`, JSON.stringify({ format: 'jaunty-reed/ask', version: 1, ...fields }));
+
+  test('reed design writes a circuit that reed ac solves to the asked edge', () => {
+    const ask = askFile('speech', {
+      kind: 'low-pass',
+      shape: 'chebyshev',
+      rippleDb: 1,
+      edge: 'ripple',
+      order: 5,
+      edgeHz: 3400,
+    });
+    const circuit = join(folder, 'designed.json');
+    const { code, out } = run('design', ask, '--out', circuit);
+    expect(code).toBe(0);
+    const printed = JSON.parse(out) as {
+      values: Record<string, number>;
+      stages: { topology: string; f0Hz: number; q: number | null; gain: number }[];
+      notes: string[];
+    };
+    expect(printed.stages.map((s) => s.topology)).toEqual([
+      'buffered-rc-low-pass',
+      'unity-low-pass',
+      'unity-low-pass',
+    ]);
+    expect(printed.notes.join(' ')).toMatch(/leaves the ripple/);
+    const solved = JSON.parse(run('ac', circuit, '--probe', 'out', '--at', '1,3400').out) as {
+      probes: { out: { re: number[]; im: number[] } };
+    };
+    const { re, im } = solved.probes.out;
+    const db = re.map((x, k) => 20 * Math.log10(Math.hypot(x, im[k])));
+    expect(db[1] - db[0]).toBeCloseTo(-1, 4);
+    const parts = (JSON.parse(readFileSync(circuit, 'utf8')) as { parts: { id: string }[] }).parts;
+    expect(parts.map((p) => p.id)).toEqual(
+      expect.arrayContaining(['V1', ...Object.keys(printed.values)]),
+    );
+  });
+
+  test('reed weigh prints the table, cut to the asked length', () => {
+    const ask = askFile('notch', { kind: 'notch', centreHz: 50, q: 4 });
+    const { code, out } = run('weigh', ask, '--most', '3');
+    expect(code).toBe(0);
+    const { rows, refusals } = JSON.parse(out) as {
+      rows: Record<string, unknown>[];
+      refusals: unknown[];
+    };
+    expect(rows.length + refusals.length).toBe(3);
+    expect(Object.keys(rows[0])).toEqual(
+      expect.arrayContaining([
+        'topology',
+        'counts',
+        'worstQ',
+        'gainBandwidthHz',
+        'rippleDb',
+        'attenuationDb',
+        'yield',
+        'cost',
+      ]),
+    );
+  });
+
+  test('reed topologies lists ids, kinds and orders', () => {
+    const { topologies } = JSON.parse(run('topologies').out) as {
+      topologies: { id: string; kind: string; order: number }[];
+    };
+    expect(topologies.length).toBeGreaterThan(100);
+    expect(topologies).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ id: 'leapfrog-low-pass-7', kind: 'low-pass', order: 7 }),
+      ]),
+    );
+  });
+
+  test.each([
+    [{ kind: 'low-pass', order: 3 }, /edgeHz is missing/],
+    [{ kind: 'low-pass', order: 3, edgeHz: 1000, topology: 'unity-high-pass' }, /Use one of/],
+    [{ kind: 'low-pass', shape: 'linkwitz-riley', order: 3, edgeHz: 1000 }, /order 2, 4, 6 or 8/],
+    [{ kind: 'notch', centreHz: 50, q: 4, topology: 'twin-t', gainDb: 6 }, /gain/],
+  ])('%j: exit 2 and one line', (fields, words) => {
+    const { code, out, error } = run('design', askFile('bad', fields));
+    expect({ code, out }).toEqual({ code: 2, out: '' });
+    expect(error).toMatch(words);
+    expect(error).not.toContain('\n');
+  });
+});

@@ -43,10 +43,10 @@ export function reached(
   start: Ladder,
   from: readonly PoleSection[],
   to: readonly PoleSection[],
+  steps = 12,
 ): { ladder: Ladder; residual: number } {
   const [a, b] = [wantedOf(from), wantedOf(to)];
   let state = { ladder: start, residual: 0 };
-  const steps = 12;
   for (let i = 1; i <= steps; i++) {
     const t = i / steps;
     state = newton(

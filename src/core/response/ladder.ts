@@ -80,12 +80,24 @@ export function doublyTerminated(
   sections: readonly PoleSection[],
   zeros: readonly number[] = [],
 ): Ladder {
-  const found = polished(darlington(sections, zeros), sections);
-  if (misfit(found, sections) < 1e-9 || zeros.length > 0) return checked(found);
+  const start = darlington(sections, zeros);
+  if (zeros.length > 0) return checked(polished(start, sections));
+  if (start.elements.every((e) => e > 0)) {
+    const found = polished(start, sections);
+    if (misfit(found, sections) < 1e-9) return checked(found);
+  }
   // Too many digits were lost: come from the flat ladder of this order instead, whose elements are
   // known well. A load unlike the source is kept.
-  const flat = lowPassPrototype({ shape: 'butterworth', order: found.elements.length }).sections;
-  return checked(reached({ ...darlington(flat, []) }, flat, sections).ladder);
+  const flat = lowPassPrototype({ shape: 'butterworth', order: start.elements.length }).sections;
+  const from = darlington(flat, []);
+  for (const steps of [12, 60]) {
+    const { ladder, residual } = reached(from, flat, sections, steps);
+    if (residual < 1e-8) return checked(ladder);
+  }
+  throw new ReedError(
+    'design',
+    'The parts of this ladder cannot be told apart any more: take a lower order.',
+  );
 }
 
 function darlington(sections: readonly PoleSection[], zeros: readonly number[]): Ladder {
@@ -105,7 +117,7 @@ function darlington(sections: readonly PoleSection[], zeros: readonly number[]):
       order % 2 === 1
         ? continuedFraction(part(a, 1), part(b, 0), true)
         : continuedFraction(part(a, 0), part(b, 1), false);
-    return checked({ first: 'shunt', elements, traps: elements.map(() => 0), loadOhms });
+    return { first: 'shunt', elements, traps: elements.map(() => 0), loadOhms };
   }
   // Of the sequences that keep every part positive, the one whose least part is greatest.
   const least = (l: Omit<Ladder, 'loadOhms'>) =>
