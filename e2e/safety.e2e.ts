@@ -10,15 +10,15 @@ interface AxeResult {
 
 describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (scheme) => {
   test.each([
-    ['the shelf', '/', 'Shelf'],
-    ['a sheet', '/sheet/demo-speech', 'Speech band'],
-    ['a missing sheet', '/sheet/none', 'no such sheet'],
-    ['a bank', '/sheet/demo-bank', 'Parts at 63'],
+    ['the shelf', '/', 'Shelf', ''],
+    ['a sheet', '/sheet/demo-speech', 'Speech band', ''],
+    ['a missing sheet', '/sheet/none', 'no such sheet', ''],
+    ['a bank', '/sheet/demo-bank', 'Parts at 63', ''],
     ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
     ['the time lens', '/sheet/demo-trim', 'Top trimmed', 'Time'],
     ['the harmonics', '/sheet/demo-trim', 'Top trimmed', 'Harmonics'],
     ['the map', '/sheet/demo-steep', 'Steep low-pass', 'Map'],
-  ])('%s', async (_, path, text, press?: string) => {
+  ])('%s', async (_, path, text, press) => {
     const bench = await Bench.open(scheme);
     const page = await bench.page(path);
     await page.getByText(new RegExp(text)).first().waitFor();
@@ -26,7 +26,7 @@ describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (sc
     if (press === 'Weigh up') {
       await page.getByRole('button', { name: press }).click();
       await page.getByText(/designs, each solved/).waitFor();
-    } else if (press) {
+    } else if (press !== '') {
       await page.getByRole('tab', { name: press }).click();
       await page.locator('[data-picture] svg').first().waitFor();
     }
