@@ -26,7 +26,7 @@ export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp'][
       onCancel={() => setUi({ weighing: false })}
       title="Weigh up"
       footer={null}
-      width="min(1480px, calc(100vw - 48px))"
+      width="min(1600px, calc(100vw - 48px))"
       style={{ top: 24 }}
       destroyOnHidden
     >
