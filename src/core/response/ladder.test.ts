@@ -113,7 +113,7 @@ describe('between two resistors', () => {
             ladder.traps[k] > 0 ? [1 / Math.sqrt(e * ladder.traps[k])] : [],
           );
           expect(zeros.sort((a, b) => a - b)).toEqual(
-            [...p.zeros].sort((a, b) => a - b).map((z) => expect.closeTo(z, 8)),
+            [...p.zeros].sort((a, b) => a - b).map((z) => expect.closeTo(z, 8) as number),
           );
           const want =
             (prototypeMagnitude(p, w) / p.dcGain) * (ladder.loadOhms / (1 + ladder.loadOhms));
@@ -136,7 +136,7 @@ describe('driven from no resistance', () => {
     [4, [1.53073, 1.57716, 1.08239, 0.38268]],
   ])('Butterworth of order %d is the published one', (order, elements) => {
     const found = singlyTerminated(prototype({ shape: 'butterworth', order: order }).sections);
-    expect(found.elements).toEqual(elements.map((e) => expect.closeTo(e, 4)));
+    expect(found.elements).toEqual(elements.map((e) => expect.closeTo(e, 4) as number));
   });
 
   test('its level is the prototype’s, with nothing lost', () => {
