@@ -15,6 +15,7 @@ import { AskSentence } from './ask-sentence';
 import { exportNow, EXPORTS } from './exports';
 import { KeepsButton } from './keeps-button';
 import { setUi, useUi } from './ui-state';
+import { warmWeighing } from './use-weighing';
 import styles from './sheet-header.module.css';
 
 /** Name, ask, and what is done with the sheet as a whole. */
@@ -41,6 +42,8 @@ export const SheetHeader = memo(function SheetHeader({
         {ask && (
           <Button
             title="Every way of building it, side by side"
+            onPointerEnter={() => warmWeighing(ask)}
+            onFocus={() => warmWeighing(ask)}
             onClick={() => setUi({ weighing: true })}
           >
             Weigh up

@@ -69,3 +69,12 @@ export function useWeighing(
   const stop = useCallback(() => stopper.current?.abort(), []);
   return { ...state, stop };
 }
+
+/**
+ * Weigh one candidate and forget it: the worker has its code ready by the time the table is opened,
+ * and the first rows come at once.
+ */
+export function warmWeighing(ask: Ask): void {
+  const [first] = candidatesOf(ask, { most: 1 });
+  if (first) void engine().weigh([first], { boards: 8 }, () => undefined);
+}
