@@ -1,6 +1,4 @@
 import { ReedError } from '@/core/errors';
-import { size } from '@/core/response/complex';
-import { standardTransfer } from '@/core/topologies/figures';
 import type { Topology } from '@/core/topologies/topology';
 import { liftsByGain, type Ask } from './ask';
 import { magnitudeOf, type Section, type Sections } from './sections';
@@ -169,7 +167,3 @@ function fixedGains(
     notes,
   };
 }
-
-/** Level of a section at one frequency, for tests and tables. */
-export const sectionLevel = (s: Section, hz: number): number =>
-  size(standardTransfer(s.kind, s.figures, hz));

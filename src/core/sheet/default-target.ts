@@ -42,16 +42,3 @@ function manyPoles({ order, kind }: Topology, zeros: boolean, hz: number): Stage
     ...(at.length > 0 ? { zerosHz: at.map(place) } : {}),
   };
 }
-
-/** Wishes carried from one topology to another, where the other knows them. */
-export function carriedTarget(from: StageAsk, topology: Topology): StageAsk {
-  const fresh = defaultTarget(topology, from.f0Hz);
-  const { q, boost, depth, zero } = topology.limits;
-  return {
-    ...fresh,
-    ...(q && from.q !== undefined ? { q: inside(from.q, q) } : {}),
-    ...(boost && from.boost !== undefined ? { boost: inside(from.boost, boost) } : {}),
-    ...(depth && from.depth !== undefined ? { depth: inside(from.depth, depth) } : {}),
-    ...(zero && from.zeroHz !== undefined ? { zeroHz: from.zeroHz } : {}),
-  };
-}

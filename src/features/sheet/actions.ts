@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { liftsByGain, mainHz, type Ask } from '@/core/design/ask';
 import { consistent } from '@/core/design/consistent';
-import { carriedTarget, defaultTarget } from '@/core/sheet/default-target';
+import { defaultTarget } from '@/core/sheet/default-target';
 import {
   exactValues,
   freshStageId,
@@ -187,16 +187,6 @@ function moveMany(target: Stage['target'], fromHz: number): Stage['target'] {
     poles: target.poles.map((p) => ({ ...p, f0Hz: p.f0Hz * factor })),
     ...(target.zerosHz ? { zerosHz: target.zerosHz.map((z) => z * factor) } : {}),
   };
-}
-
-/** Another topology in a stage's place, with what of its figures it knows. */
-export function changeStageTopology(id: string, topology: Topology): void {
-  edit((c) =>
-    withStage(c, id, (s) => ({
-      ...makeStage(id, topology, carriedTarget(s.target, topology), c.parts, 'hand', s),
-      bypassed: s.bypassed,
-    })),
-  );
 }
 
 /** Start a stage's values from another capacitor or impedance level; empty for the usual one. */

@@ -1,4 +1,4 @@
-import { edgeOf, type Ask, type AskKind } from '@/core/design/ask';
+import type { Ask, AskKind } from '@/core/design/ask';
 import type { Edge, Shape } from '@/core/response/prototypes';
 import type { Choice } from './choice-word';
 
@@ -56,5 +56,3 @@ export function orderChoices({ kind, shape }: Ask): Choice<number>[] {
       line: steep ? `order ${n}, ${6 * n} dB per octave` : `order ${n}`,
     }));
 }
-
-export const edgeWord = (ask: Ask): Edge => edgeOf(ask);

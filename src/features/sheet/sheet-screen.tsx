@@ -55,8 +55,8 @@ export function SheetScreen({ id }: { id: string }) {
   return <Unopened status={status} />;
 }
 
-/** A bank has many paths and no single one to draw: its own body under the same header. */
-function OpenBank({ sheet, bank, status }: { sheet: Sheet; bank: Bank; status: SessionStatus }) {
+/** What every open sheet has: its commands in the palette and its name on the tab. */
+function useSheetShell(title: string): void {
   const router = useRouter();
   const commands = useMemo(
     () => sheetCommands({ undo, redo, toShelf: () => router.push('/') }),
@@ -64,8 +64,13 @@ function OpenBank({ sheet, bank, status }: { sheet: Sheet; bank: Bank; status: S
   );
   useCommands('sheet', commands);
   useEffect(() => {
-    document.title = `${sheet.title} · Jaunty Reed`;
-  }, [sheet.title]);
+    document.title = `${title} · Jaunty Reed`;
+  }, [title]);
+}
+
+/** A bank has many paths and no single one to draw: its own body under the same header. */
+function OpenBank({ sheet, bank, status }: { sheet: Sheet; bank: Bank; status: SessionStatus }) {
+  useSheetShell(sheet.title);
   return (
     <div className={styles.sheet}>
       <SheetHeader title={sheet.title} ask={null} made="" parts={sheet.parts} keeps={sheet.keeps} />
@@ -80,15 +85,7 @@ function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {
   const chosen = useUi((s) => s.stageId);
   const stages = sheet.ways[0].stages;
   const stage = stages.find((s) => s.id === chosen) ?? stages[0];
-  const router = useRouter();
-  const commands = useMemo(
-    () => sheetCommands({ undo, redo, toShelf: () => router.push('/') }),
-    [router],
-  );
-  useCommands('sheet', commands);
-  useEffect(() => {
-    document.title = `${sheet.title} · Jaunty Reed`;
-  }, [sheet.title]);
+  useSheetShell(sheet.title);
   return (
     <div className={styles.sheet}>
       <SheetHeader
