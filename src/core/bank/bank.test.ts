@@ -11,6 +11,7 @@ const CENTRES = [63, 125, 250, 500, 1000, 2000, 4000, 8000];
 const exact = {
   resistors: 'exact',
   capacitors: 'exact',
+  inductors: 'exact',
   opAmp: { name: 'ideal', model: 'ideal' },
 } as const;
 const bankOf = (stages: number, overlapDb = 3) =>

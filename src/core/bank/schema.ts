@@ -1,28 +1,32 @@
 import { z } from 'zod';
-import { finite, positive } from '@/core/circuit/part';
+import { positive } from '@/core/circuit/part';
+import { between, within } from '@/core/quantity/bounds';
 
-const hertz = positive.max(1e7, 'must be at most 10 MHz');
+const hertz = within('hertz', 1e7);
 
 /** One channel of a bank; its circuit is the path of the same id. */
 export const channelSchema = z.strictObject({
-  id: z.string().min(1).max(64),
+  id: z.string().min(1, 'must not be empty').max(64),
   centreHz: hertz,
   /** Left out, the width follows from the neighbours and the overlap. */
   widthHz: hertz.optional(),
   /** Staggered band-pass stages. */
   stages: z.int().min(1, 'must be at least 1').max(4, 'must be at most 4').default(2),
-  gainDb: finite.min(-60).max(60).default(0),
+  gainDb: between(-60, 60, ' dB').default(0),
   /** Parts that are given, by stage and part ("1/R2"); the others are worked out. */
-  known: z.record(z.string(), positive).default({}),
+  known: z.record(z.string().max(40), positive).default({}),
 });
 
 /** Many band-passes side by side, driven together and summed. */
 export const bankSchema = z.strictObject({
   /** Where neighbours cross, dB under their centres. */
-  overlapDb: positive.max(40, 'must be at most 40 dB').default(3),
+  overlapDb: between(0.01, 40, ' dB').default(3),
   /** Every other channel enters the sum inverted, so that neighbours do not cancel where they cross. */
   alternate: z.boolean().default(true),
-  channels: z.array(channelSchema).min(1).max(40, 'must be at most 40'),
+  channels: z
+    .array(channelSchema)
+    .min(1, 'must list at least one')
+    .max(40, 'holds at most 40 channels: remove one first'),
 });
 
 export type Channel = z.infer<typeof channelSchema>;

@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
+import { quoted } from '@/core/text';
 import { DEVICES, deviceOf } from './devices';
 import { net } from './part';
 
@@ -37,45 +39,6 @@ export function makeCircuit(parts: Part[], title = '', ground = '0'): Circuit {
   return { format: 'jaunty-reed/circuit', version: 1, title, ground, parts };
 }
 
-/** The words of the first issue that a schema found, as "path: message". */
-export function firstIssue(
-  error: z.ZodError,
-  document: unknown,
-): { path: string; message: string } {
-  let issue = error.issues[0];
-  let path = issue.path;
-  while (issue.code === 'invalid_union' && issue.errors.length > 0 && issue.errors[0].length > 0) {
-    // Of a union's branches, report the one that got furthest before failing.
-    const branch = [...issue.errors].sort(
-      (a, b) => (b[0]?.path.length ?? 0) - (a[0]?.path.length ?? 0),
-    )[0];
-    if (branch[0].path.length === 0) break;
-    issue = branch[0];
-    path = [...path, ...issue.path];
-  }
-  const where = path
-    .map((step) => (typeof step === 'number' ? `[${step}]` : `.${String(step)}`))
-    .join('')
-    .replace(/^\./, '');
-  let message = issue.message;
-  if (issue.code === 'invalid_union' && 'discriminator' in issue && issue.discriminator) {
-    const given = valueAt(document, path);
-    message = `${JSON.stringify(given) ?? 'nothing'} is not a known ${issue.discriminator}`;
-  } else if (issue.code === 'unrecognized_keys') {
-    message = `does not know the field ${issue.keys.map((k) => `“${k}”`).join(', ')}`;
-  } else if (issue.code === 'invalid_type' && valueAt(document, path) === undefined) {
-    message = 'is missing';
-  }
-  return { path: where, message };
-}
-
-function valueAt(document: unknown, path: PropertyKey[]): unknown {
-  return path.reduce<unknown>(
-    (node, step) => (node as Record<PropertyKey, unknown> | undefined)?.[step],
-    document,
-  );
-}
-
 /**
  * Check a circuit document and read it.
  *
@@ -90,20 +53,20 @@ export function readCircuit(document: unknown): Circuit {
     const raw =
       index === undefined
         ? undefined
-        : (valueAt(document, ['parts', Number(index)]) as { id?: unknown } | undefined);
+        : (document as { parts: ({ id?: unknown } | null)[] }).parts[Number(index)];
     const part = typeof raw?.id === 'string' ? raw.id : undefined;
     const what = part
-      ? `Part “${part}” (${path})`
+      ? `Part ${quoted(part)} (${path})`
       : path === ''
         ? 'The circuit'
-        : `“${path}” of the circuit`;
+        : `${quoted(path)} of the circuit`;
     throw new ReedError('circuit', `${what}: ${message}.`, { part, path });
   }
   const circuit = result.data;
   const seen = new Set<string>();
   for (const { id } of circuit.parts) {
     if (seen.has(id))
-      throw new ReedError('circuit', `Two parts are called “${id}”: give each its own id.`, {
+      throw new ReedError('circuit', `Two parts are called ${quoted(id)}: give each its own id.`, {
         part: id,
       });
     seen.add(id);

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
-import { finite, positive } from '@/core/circuit/part';
+import { positive } from '@/core/circuit/part';
+import { between, within } from '@/core/quantity/bounds';
 import { EDGES, SHAPES, type Edge } from '@/core/response/prototypes';
 
 export const ASK_KINDS = [
@@ -41,9 +42,9 @@ export const hasOrder = (kind: AskKind): boolean => hasShape(kind) || /shelf/.te
 export const liftsByGain = (kind: AskKind): boolean =>
   kind === 'peak' || kind === 'tilt' || /shelf/.test(kind);
 
-const hertz = positive.max(1e7, 'must be at most 10 MHz');
-const passDb = positive.max(12, 'must be at most 12 dB');
-const stopDb = positive.max(160, 'must be at most 160 dB');
+const hertz = within('hertz', 1e7);
+const passDb = between(1e-4, 12, ' dB');
+const stopDb = between(0.01, 160, ' dB');
 
 /** What must pass and what must not; the order follows. */
 export const limitsSchema = z.union([
@@ -74,24 +75,20 @@ const askFields = {
   upperHz: hertz.optional(),
   centreHz: hertz.optional(),
   /** Centre over width: at half power; of a peak at half its height in dB. */
-  q: positive.max(200, 'must be at most 200').optional(),
+  q: between(0.01, 200).optional(),
   edge: z.enum(EDGES).optional(),
-  rippleDb: positive.max(12, 'must be at most 12 dB').optional(),
-  stopbandDb: z
-    .number()
-    .min(6, 'must be at least 6 dB')
-    .max(160, 'must be at most 160 dB')
-    .optional(),
+  rippleDb: between(1e-4, 12, ' dB').optional(),
+  stopbandDb: between(6, 160, ' dB').optional(),
   /** Phase ripple of the equal-ripple phase shape. */
-  rippleDegrees: positive.max(2, 'must be at most 2 degrees').optional(),
+  rippleDegrees: between(1e-4, 2, ' degrees').optional(),
   /** Pass-band gain, or how far a peak, shelf or tilt lifts; left out, what the topology gives. */
-  gainDb: finite.min(-60).max(60).optional(),
+  gainDb: between(-60, 60, ' dB').optional(),
   /** Topology of the stages, or of the one stage that is the whole filter. */
-  topology: z.string().optional(),
+  topology: z.string().max(64).optional(),
   /** In what order the sections follow each other. */
   sectionOrder: z.enum(SECTION_ORDERS).optional(),
-  capacitorFarads: positive.optional(),
-  impedanceOhms: positive.optional(),
+  capacitorFarads: within('farads').optional(),
+  impedanceOhms: within('ohms').optional(),
   /** What parts there are; a value outside is refused. */
   partLimits: z
     .strictObject({

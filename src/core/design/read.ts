@@ -1,3 +1,4 @@
+import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { askFileSchema, type Ask, type AskFile } from './ask';
 
@@ -9,9 +10,8 @@ import { askFileSchema, type Ask, type AskFile } from './ask';
 export function readAsk(document: unknown): AskFile {
   const parsed = askFileSchema.safeParse(document);
   if (parsed.success) return parsed.data;
-  const [issue] = parsed.error.issues;
-  const where = issue.path.length > 0 ? issue.path.join('.') : 'the document';
-  throw new ReedError('document', `Not an ask: ${where} ${issue.message}.`);
+  const { path, message } = firstIssue(parsed.error, document);
+  throw new ReedError('document', `Not an ask: ${path === '' ? 'the document' : path} ${message}.`);
 }
 
 /** The ask itself, without what makes a file of it. */

@@ -39,7 +39,8 @@ export function formatQuantity(
   const { mantissa, exponent } = info.prefixed
     ? engineering(value, digits)
     : { mantissa: Number(value.toPrecision(digits)), exponent: 0 };
-  const symbol = SYMBOLS[exponent] ?? `e${exponent}`;
+  if (beyondPrefixes(mantissa)) return scientific(value, kind, options);
+  const symbol = SYMBOLS[exponent];
   const number = plainDigits(mantissa);
   const [whole, fraction] = number.split('.');
 
@@ -49,7 +50,7 @@ export function formatQuantity(
     const spaced = `${symbol}${info.symbol}`;
     return spaced === '' ? text : `${text}${info.symbol === '°' ? '' : '\u00a0'}${spaced}`;
   }
-  const letter = symbol.startsWith('e') ? undefined : symbol || (kind === 'ohms' ? 'R' : undefined);
+  const letter = symbol || (kind === 'ohms' ? 'R' : undefined);
   if (fraction === undefined) return minus(`${whole}${symbol}`);
   if (letter === undefined)
     return minus((mark === 'comma' ? number.replace('.', ',') : number) + symbol);
@@ -66,6 +67,19 @@ function engineering(value: number, digits: number): { mantissa: number; exponen
     mantissa: Number(`${rounded.toExponential().split('e')[0]}e${decade - exponent}`),
     exponent,
   };
+}
+
+/** No prefix reaches these: a mantissa of more than six digits or less than a thousandth. */
+const beyondPrefixes = (mantissa: number) =>
+  mantissa !== 0 && !(Math.abs(mantissa) < 1e7 && Math.abs(mantissa) >= 1e-6);
+
+/** A number with a power of ten, "1.2e15"; what reads it back knows this form. */
+function scientific(value: number, kind: QuantityKind, options: FormatOptions): string {
+  const { digits = 3, mark = 'point', unit = false } = options;
+  const [mantissa, exponent] = Number(value.toPrecision(digits)).toExponential().split('e');
+  const text = `${mark === 'comma' ? mantissa.replace('.', ',') : mantissa}e${Number(exponent)}`;
+  const symbol = unit ? QUANTITIES[kind].symbol : '';
+  return text.replace(/^-/, '−') + (symbol === '' ? '' : `\u00a0${symbol}`);
 }
 
 /** Digits without an exponent part. */

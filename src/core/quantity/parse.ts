@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import { quoted } from '@/core/text';
 import { QUANTITIES, type QuantityKind } from './kinds';
 
 export type DecimalMark = 'point' | 'comma';
@@ -19,6 +20,22 @@ const PREFIXES: Record<string, number> = {
   G: 1e9,
 };
 
+/** Prefixes written out; "kilohm" and "megohm" drop a vowel. */
+const SPELLED: Record<string, string> = {
+  pico: 'p',
+  nano: 'n',
+  micro: 'u',
+  milli: 'm',
+  kilo: 'k',
+  kil: 'k',
+  mega: 'M',
+  meg: 'M',
+  giga: 'G',
+};
+
+/** A value longer than this was not typed by a person. */
+export const LONGEST_QUANTITY = 40;
+
 const PREFIX_PATTERN = 'meg|Meg|MEG|[fpnuµμmkKMG]';
 
 /**
@@ -26,8 +43,12 @@ const PREFIX_PATTERN = 'meg|Meg|MEG|[fpnuµμmkKMG]';
  *
  * Accepts `4k7`, `4.7k`, `4R7`, `4700`, `22n`, `0.47u`, `0.47 µF`, `1meg`, `2,2k`, `1e3`, `-3 dB`.
  * A prefix letter (or the unit, as in `4R7` or `3V3`) may stand in place of the decimal mark.
- * A single comma is a decimal mark too, except where `mark` is "point" and it could be meant to
- * group thousands ("1,000"): such text is refused, not guessed at.
+ * Prefixes may be spelled out before a spelled unit: `10 kilohm`, `47 nanofarads`.
+ *
+ * The other mark is a decimal mark too, except where it could be meant to group thousands: "1,000"
+ * where `mark` is "point", "1.000" where it is "comma". With "comma", "2,500" is refused as well:
+ * nobody writes the zeros of a decimal fraction out, and data sheets group thousands like that. Such
+ * text is refused, not guessed at.
  *
  * @param text what was typed
  * @param kind what is being asked for: decides which unit may follow
@@ -43,9 +64,11 @@ export function parseQuantity(
   const refuse = (why: string): ReedError =>
     new ReedError(
       'quantity',
-      `“${text.trim()}” is not ${noun}: ${why}. Expected something like ${example}.`,
+      `${quoted(text)} is not ${noun}: ${why}. Expected something like ${example}.`,
     );
 
+  if (text.length > LONGEST_QUANTITY)
+    throw refuse(`it is longer than ${LONGEST_QUANTITY} characters`);
   let body = text
     .trim()
     .replace(/[\u2212\u2013]/g, '-')
@@ -58,6 +81,7 @@ export function parseQuantity(
       break;
     }
   }
+  body = spelledOut(body, text);
   body = withPointAsMark(body, mark, refuse);
 
   const inside = new RegExp(`^([-+]?\\d+)(${PREFIX_PATTERN}|[RrVvFHΩ])(\\d+)$`).exec(body);
@@ -77,6 +101,14 @@ export function parseQuantity(
   }
   if (!Number.isFinite(value)) throw refuse('the number is too large');
   return value;
+}
+
+/** "10kilo" as "10k", where a unit in full stood behind it. */
+function spelledOut(body: string, text: string): string {
+  if (!/(ohms?|farads?|henr(?:y|ies)|hertz|volts?|amps?|seconds|siemens)\s*$/i.test(text))
+    return body;
+  const spelled = /^(.*\d)(pico|nano|micro|milli|kilo?|mega?|giga)$/i.exec(body);
+  return spelled ? spelled[1] + SPELLED[spelled[2].toLowerCase()] : body;
 }
 
 function prefixExponent(prefix: string | undefined): number {
@@ -99,10 +131,13 @@ function withPointAsMark(
   const commas = body.split(',').length - 1;
   const points = body.split('.').length - 1;
   if (commas + points > 1) throw refuse('it has more than one decimal mark');
-  if (commas === 1 && mark === 'point' && /^[-+]?[1-9]\d{0,2},\d{3}$/.test(body)) {
-    throw refuse(
-      `“${body}” could mean ${body.replace(',', '')} or ${body.replace(',', '.')}; write one of them`,
-    );
+  const grouped =
+    mark === 'point' ? /^[-+]?[1-9]\d{0,2},\d{3}$/ : /^[-+]?[1-9]\d{0,2}(\.\d{3}|,\d\d0)$/;
+  if (grouped.test(body)) {
+    const [whole, rest] = body.split(/[.,]/);
+    const fraction = rest.replace(/0+$/, '');
+    const shown = fraction === '' ? whole : `${whole}${mark === 'point' ? '.' : ','}${fraction}`;
+    throw refuse(`it could mean ${whole}${rest} or ${shown}; write one of them`);
   }
   return body.replace(',', '.');
 }

@@ -22,6 +22,9 @@ describe('reading engineering values', () => {
     ['2,2k', 2200],
     ['100 m', 0.1],
     ['.5k', 500],
+    ['10 kilohm', 10_000],
+    ['10 kiloohms', 10_000],
+    ['2.2 megohm', 2.2e6],
   ])('%s ohm', (text, ohms) => {
     if (Number.isNaN(ohms)) expect(() => parseQuantity(text, 'ohms')).toThrow(ReedError);
     else expect(parseQuantity(text, 'ohms')).toBe(ohms);
@@ -36,6 +39,8 @@ describe('reading engineering values', () => {
     ['100pF', 100e-12],
     ['2,2 nF', 2.2e-9],
     ['1F', 1],
+    ['47 nanofarads', 47e-9],
+    ['0.1 microfarad', 1e-7],
   ])('%s farad', (text, farads) => expect(parseQuantity(text, 'farads')).toBe(farads));
 
   test('levels, with either minus sign', () => {
@@ -51,8 +56,23 @@ describe('reading engineering values', () => {
   );
 
   test('does not guess at a comma that could group thousands', () => {
-    expect(() => parseQuantity('1,000', 'ohms')).toThrow(/could mean 1000 or 1.000/);
-    expect(parseQuantity('1,000', 'ohms', 'comma')).toBe(1);
+    expect(() => parseQuantity('1,000', 'ohms')).toThrow(/could mean 1000 or 1;/);
+    expect(() => parseQuantity('1.000', 'ohms', 'comma')).toThrow(/could mean 1000 or 1;/);
+    expect(() => parseQuantity('2,500', 'ohms', 'comma')).toThrow(/could mean 2500 or 2,5;/);
+    expect(() => parseQuantity('1.250', 'hertz', 'comma')).toThrow(/could mean 1250 or 1,25;/);
+    expect(parseQuantity('2,5', 'ohms', 'comma')).toBe(2.5);
+    expect(parseQuantity('1,588', 'ohms', 'comma')).toBe(1.588);
+    expect(parseQuantity('1.588', 'ohms')).toBe(1.588);
+  });
+
+  test('what nobody types is refused briefly', () => {
+    const long = '9'.repeat(5000);
+    expect(() => parseQuantity(long, 'ohms')).toThrow(/longer than 40 characters/);
+    try {
+      parseQuantity(long, 'ohms');
+    } catch (error) {
+      expect((error as Error).message.length).toBeLessThan(160);
+    }
   });
 });
 
@@ -70,6 +90,16 @@ describe('printing', () => {
     [-3.5, 'decibels', '−3.5'],
     [0, 'ohms', '0'],
   ] as const)('%d %s is %s', (value, kind, text) => expect(formatQuantity(value, kind)).toBe(text));
+
+  test('beyond the prefixes with a power of ten', () => {
+    expect(formatQuantity(1e308, 'hertz', { unit: true })).toBe('1e308\u00a0Hz');
+    expect(formatQuantity(-2.5e-30, 'farads')).toBe('−2.5e-30');
+    expect(formatQuantity(1e299, 'ratio', { mark: 'comma' })).toBe('1e299');
+    for (const x of [1.25e20, -3e-40, 7e150]) {
+      const text = formatQuantity(x, 'ohms', { mark: 'comma' });
+      expect(parseQuantity(text, 'ohms', 'comma')).toBe(x);
+    }
+  });
 
   test('with its unit, and with a decimal comma', () => {
     expect(formatQuantity(4700, 'ohms', { unit: true })).toBe('4.7\u00a0kΩ');

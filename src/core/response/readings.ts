@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { finite, positive } from '@/core/circuit/part';
 import { ReedError } from '@/core/errors';
+import { between, within } from '@/core/quantity/bounds';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { findPeak, findZero } from './root';
 import { levelDb, phaseDegrees, unwrappedDegrees, type Response } from './response';
@@ -10,24 +10,24 @@ import { sampleResponse, type SampledResponse } from './sample';
 const reference = z.discriminatedUnion('from', [
   z.strictObject({ from: z.literal('plateau') }),
   z.strictObject({ from: z.literal('peak') }),
-  z.strictObject({ from: z.literal('level'), db: finite }),
-  z.strictObject({ from: z.literal('frequency'), atHz: positive }),
+  z.strictObject({ from: z.literal('level'), db: between(-400, 400) }),
+  z.strictObject({ from: z.literal('frequency'), atHz: within('hertz') }),
 ]);
 
 /** What can be read off a response. */
 export const measureSchema = z.discriminatedUnion('measure', [
-  z.strictObject({ measure: z.literal('level'), atHz: positive }),
-  z.strictObject({ measure: z.literal('phase'), atHz: positive }),
+  z.strictObject({ measure: z.literal('level'), atHz: within('hertz') }),
+  z.strictObject({ measure: z.literal('phase'), atHz: within('hertz') }),
   z.strictObject({
     measure: z.literal('edge'),
-    downDb: positive,
+    downDb: between(0.001, 400),
     side: z.enum(['upper', 'lower']),
     reference: reference.default({ from: 'plateau' }),
   }),
   z.strictObject({ measure: z.literal('peak-level') }),
   z.strictObject({ measure: z.literal('peak-frequency') }),
   z.strictObject({ measure: z.literal('plateau') }),
-  z.strictObject({ measure: z.literal('slope'), fromHz: positive, toHz: positive }),
+  z.strictObject({ measure: z.literal('slope'), fromHz: within('hertz'), toHz: within('hertz') }),
 ]);
 
 export type Measure = z.infer<typeof measureSchema>;

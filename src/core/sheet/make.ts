@@ -4,6 +4,7 @@ import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { nearestPreferred } from '@/core/quantity/series';
 import { topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
+import { PART_KINDS } from '@/core/topologies/part-kinds';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import type { PartChoices, Reading, Sheet, Stage, Way } from './schema';
 import { usualReadings } from './usual-readings';
@@ -12,6 +13,7 @@ export const DEFAULT_PARTS: PartChoices = {
   opAmp: { ...OP_AMPS[0] },
   resistors: 'E24',
   capacitors: 'E12',
+  inductors: 'E12',
 };
 
 /** The nearest values that can be bought, by the sheet's series. */
@@ -22,7 +24,8 @@ export function realValues(
 ): Record<string, number> {
   return Object.fromEntries(
     valuedParts(topology).map(({ id, kind }) => {
-      const series = kind === 'capacitor' ? parts.capacitors : parts.resistors;
+      const choice = PART_KINDS[kind].series;
+      const series = choice === null ? 'exact' : parts[choice];
       return [id, series === 'exact' ? exact[id] : nearestPreferred(exact[id], series)];
     }),
   );

@@ -1,8 +1,9 @@
-import { firstIssue } from '@/core/circuit/schema';
-import { ReedError, messageOf } from '@/core/errors';
-import { topologyOf } from '@/core/topologies';
-import { valuedParts } from '@/core/topologies/instantiate';
-import { SHEET_VERSION, sheetSchema, type Sheet } from './schema';
+import { checkBounds, parseBounded } from '@/core/document/bounded';
+import { firstIssue } from '@/core/document/issue';
+import { ReedError } from '@/core/errors';
+import { quoted } from '@/core/text';
+import { designFault, repeatedId } from './faults';
+import { SHEET_LIMITS, SHEET_VERSION, sheetSchema, type Sheet } from './schema';
 
 type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
 
@@ -11,6 +12,9 @@ type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
  * through here, from the database and from files alike.
  */
 export const SHEET_MIGRATIONS: Readonly<Record<number, Migration>> = {};
+
+const foreign = (why: string, path?: string) =>
+  new ReedError('document', `This is not a sheet: ${why}.`, path === undefined ? {} : { path });
 
 /**
  * Bring a document up to the present version.
@@ -22,41 +26,38 @@ export function migrateSheet(
   migrations: Readonly<Record<number, Migration>> = SHEET_MIGRATIONS,
   current: number = SHEET_VERSION,
 ): unknown {
-  if (typeof document !== 'object' || document === null || Array.isArray(document)) {
-    throw new ReedError(
-      'document',
-      'This is not a sheet: a JSON object with the field “format” was expected.',
-    );
-  }
+  if (typeof document !== 'object' || document === null || Array.isArray(document))
+    throw foreign('a JSON object with the field “format” was expected');
   let sheet = document as Record<string, unknown>;
-  if (sheet.format !== 'jaunty-reed/sheet') {
-    const given =
-      sheet.format === undefined
-        ? 'it has no “format” field'
-        : `its format is ${JSON.stringify(sheet.format)}`;
-    throw new ReedError(
-      'document',
-      `This is not a sheet: ${given}, and “jaunty-reed/sheet” was expected.`,
-      { path: 'format' },
+  const { format, version } = sheet;
+  if (format === undefined)
+    throw foreign('it has no field “format”, and “jaunty-reed/sheet” was expected there', 'format');
+  if (format !== 'jaunty-reed/sheet')
+    throw foreign(
+      `its format is ${typeof format === 'string' ? quoted(format) : 'no text'}, and “jaunty-reed/sheet” was expected`,
+      'format',
     );
-  }
-  const version = sheet.version;
-  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     throw new ReedError(
       'document',
-      `The sheet’s version is ${JSON.stringify(version) ?? 'missing'}: a whole number from 1 was expected.`,
+      `The sheet’s version is ${version === undefined ? 'missing' : 'not understood'}: a whole number from 1 was expected.`,
       { path: 'version' },
     );
-  }
-  if (version > current) {
+  if (version > current)
     throw new ReedError(
       'document',
       `The sheet is of version ${version} and this program reads up to ${current}: update the program.`,
       { path: 'version' },
     );
-  }
   for (let v = version; v < current; v++) sheet = { ...migrations[v](sheet), version: v + 1 };
   return sheet;
+}
+
+/** Whether a document was written by a newer program, which only that can read. */
+export function isNewer(document: unknown): boolean {
+  if (typeof document !== 'object' || document === null) return false;
+  const { format, version } = document as { format?: unknown; version?: unknown };
+  return format === 'jaunty-reed/sheet' && typeof version === 'number' && version > SHEET_VERSION;
 }
 
 /**
@@ -65,65 +66,54 @@ export function migrateSheet(
  * @throws ReedError `document` naming the field and what is wrong with it; nothing is half-read
  */
 export function readSheet(document: unknown): Sheet {
+  checkBounds(document);
   const migrated = migrateSheet(document);
   const result = sheetSchema.safeParse(migrated);
-  if (!result.success) {
-    const { path, message } = firstIssue(result.error, migrated);
-    throw new ReedError('document', `The sheet cannot be read at “${path}”: ${message}.`, { path });
-  }
-  const sheet = result.data;
-  if (!(sheet.view.fromHz < sheet.view.toHz)) {
+  const fault = result.success
+    ? sheetFault(result.data, () => false)
+    : firstIssue(result.error, migrated);
+  if (fault) {
+    const { path, message } = fault;
     throw new ReedError(
       'document',
-      'The sheet cannot be read at “view”: fromHz must be below toHz.',
-      { path: 'view' },
+      path === ''
+        ? `The sheet cannot be read: it ${message}.`
+        : `The sheet cannot be read at ${quoted(path)}: ${message}.`,
+      { path },
     );
   }
-  checkStages(sheet.ways, 'ways');
-  if (sheet.bank && sheet.bank.channels.some((c, i) => c.id !== sheet.ways[i]?.id))
-    throw new ReedError(
-      'document',
-      'The sheet cannot be read at “bank”: its channels must be the ways, in the same order.',
-      { path: 'bank' },
-    );
-  sheet.keeps.forEach((keep, i) => checkStages(keep.design.ways, `keeps[${i}].design.ways`));
-  return sheet;
+  return result.data!;
 }
 
-/** Stages must name known topologies and give every part of them a value, and only those. */
-function checkStages(ways: Sheet['ways'], at: string): void {
-  ways.forEach((way, w) => {
-    const seen = new Set<string>();
-    way.stages.forEach((stage, s) => {
-      const path = `${at}[${w}].stages[${s}]`;
-      const fail = (message: string) =>
-        new ReedError('document', `The sheet cannot be read at “${path}”: ${message}.`, { path });
-      if (seen.has(stage.id)) throw fail(`a second stage is called “${stage.id}”`);
-      seen.add(stage.id);
-      let known: string[];
-      try {
-        known = valuedParts(topologyOf(stage.topology)).map((p) => p.id);
-      } catch (error) {
-        throw fail(messageOf(error).replace(/\.$/, ''));
-      }
-      const missing = known.find((part) => !(part in stage.values));
-      if (missing) throw fail(`the value of ${missing} is missing`);
-      const extra = Object.keys(stage.values).find((part) => !known.includes(part));
-      if (extra) throw fail(`the topology has no part ${extra}`);
-    });
-  });
+/** What is wrong with a sheet beyond its single fields; keeps that are known to be sound are skipped. */
+export function sheetFault(
+  sheet: Sheet,
+  isSound: (keep: Sheet['keeps'][number]) => boolean,
+): { path: string; message: string } | null {
+  if (!(sheet.view.fromHz < sheet.view.toHz))
+    return { path: 'view', message: 'fromHz must be below toHz' };
+  const own = designFault(sheet, '') ?? repeatedId(sheet.keeps, 'keeps', 'keep');
+  if (own) return own;
+  let stages = 0;
+  for (const { ways } of [sheet, ...sheet.keeps.map((k) => k.design)])
+    for (const way of ways) stages += way.stages.length;
+  if (stages > SHEET_LIMITS.allStages)
+    return {
+      path: 'keeps',
+      message: `the sheet and its keeps hold at most ${SHEET_LIMITS.allStages} stages together: remove a keep first`,
+    };
+  for (const [i, keep] of sheet.keeps.entries()) {
+    const fault = isSound(keep) ? null : designFault(keep.design, `keeps[${i}].design.`);
+    if (fault) return fault;
+  }
+  return null;
 }
 
-/** Read a sheet from the text of a file. */
+/**
+ * Read a sheet from the text of a file.
+ *
+ * @throws ReedError `document` in one sentence that names the place
+ */
 export function readSheetText(text: string): Sheet {
-  let document: unknown;
-  try {
-    document = JSON.parse(text);
-  } catch (error) {
-    throw new ReedError(
-      'document',
-      `The file is not JSON (${messageOf(error)}). A sheet file exported from here was expected.`,
-    );
-  }
-  return readSheet(document);
+  return readSheet(parseBounded(text, 'a sheet file exported from here was expected'));
 }

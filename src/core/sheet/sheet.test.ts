@@ -6,7 +6,6 @@ import { partVariation, SheetEvaluator } from './evaluate';
 import { jointsOf } from './joints';
 import { makeSheet, makeStage, redesign, refit } from './make';
 import { partNames } from './path-circuit';
-import { migrateSheet, readSheet, readSheetText } from './read';
 import type { Sheet } from './schema';
 import { meets } from './verdict';
 
@@ -148,64 +147,5 @@ describe('evaluating a sheet', () => {
     expect(meets({ is: 'near', value: 0, tolerance: 0.5, relative: false }, -0.6)).toBe(false);
     expect(meets({ is: 'at-most', value: -28 }, -30)).toBe(true);
     expect(meets({ is: 'at-least', value: 2 }, 1.9)).toBe(false);
-  });
-});
-
-describe('sheet documents', () => {
-  const text = JSON.stringify(SHEET);
-  test('what is written reads back the same', () => expect(readSheetText(text)).toEqual(SHEET));
-
-  const broken: [string, (sheet: Record<string, unknown>) => unknown, RegExp][] = [
-    [
-      'a foreign format',
-      (s) => ({ ...s, format: 'something/else' }),
-      /its format is "something\/else"/,
-    ],
-    ['a newer version', (s) => ({ ...s, version: 9 }), /version 9.*update the program/],
-    ['a list', () => [], /not a sheet/],
-    ['a missing title', (s) => ({ ...s, title: undefined }), /“title”: is missing/],
-    [
-      'a bad value',
-      (s) => ({ ...s, ask: { ...ASK, edgeHz: -1 } }),
-      /“ask.edgeHz”: must be greater than zero|“ask.edgeHz”/,
-    ],
-    [
-      'an unknown topology',
-      (s) => ({
-        ...s,
-        ways: [
-          { ...SHEET.ways[0], stages: [{ ...SHEET.ways[0].stages[0], topology: 'nonesuch' }] },
-        ],
-      }),
-      /stages\[0\].*No topology is called “nonesuch”/,
-    ],
-    [
-      'a missing part value',
-      (s) => ({
-        ...s,
-        ways: [
-          {
-            ...SHEET.ways[0],
-            stages: [{ ...SHEET.ways[0].stages[0], values: { R1: 1, R2: 1, C1: 1 } }],
-          },
-        ],
-      }),
-      /value of C2 is missing/,
-    ],
-  ];
-  test.each(broken)('%s is refused with the place', (_, change, words) =>
-    expect(() => readSheet(change(JSON.parse(text) as Record<string, unknown>))).toThrow(words),
-  );
-
-  test('cut-off text is refused', () =>
-    expect(() => readSheetText(text.slice(0, 100))).toThrow(/not JSON/));
-
-  test('older documents pass through every migration in turn', () => {
-    const old = { format: 'jaunty-reed/sheet', version: 1, a: 1 };
-    const steps = {
-      1: (d: Record<string, unknown>) => ({ ...d, b: 2 }),
-      2: (d: Record<string, unknown>) => ({ ...d, c: Number(d.b) + 1 }),
-    };
-    expect(migrateSheet(old, steps, 3)).toEqual({ ...old, version: 3, b: 2, c: 3 });
   });
 });

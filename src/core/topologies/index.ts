@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import { quoted } from '@/core/text';
 import { bridgedT } from './networks/bridged-t';
 import { bridgedTPad } from './networks/bridged-t-pad';
 import { lPad } from './networks/l-pad';
@@ -157,12 +158,14 @@ export const TOPOLOGIES: readonly Topology[] = [
 
 const BY_ID = new Map(TOPOLOGIES.map((t) => [t.id, t]));
 
-/** @throws ReedError `design` listing the known ids */
+export const hasTopology = (id: string): boolean => BY_ID.has(id);
+
+/** @throws ReedError `design` naming what was asked for; `reed topologies` lists what there is */
 export function topologyOf(id: string): Topology {
   const topology = BY_ID.get(id);
   if (topology) return topology;
   throw new ReedError(
     'design',
-    `No topology is called “${id}”. There are ${TOPOLOGIES.map((t) => t.id).join(', ')}.`,
+    `No topology is called ${quoted(id)}; “reed topologies” lists those there are.`,
   );
 }

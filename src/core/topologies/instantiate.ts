@@ -67,3 +67,8 @@ export function valuedParts(topology: Topology): { id: string; kind: ValuedKind 
     kind === 'op-amp' ? [] : [{ id, kind }],
   );
 }
+
+/** The kind of a topology's part, by its id; undefined for one without a value, or none at all. */
+export function kindOfPart(topology: Topology, id: string): ValuedKind | undefined {
+  return valuedParts(topology).find((p) => p.id === id)?.kind;
+}

@@ -1,19 +1,16 @@
 import { ReedError } from '@/core/errors';
 import { designBank } from '@/core/bank/bank';
-import { bankSchema, type Bank, type Channel } from '@/core/bank/schema';
-import { firstIssue } from '@/core/circuit/schema';
+import type { Bank, Channel } from '@/core/bank/schema';
+import { checkBank } from '@/core/sheet/gate';
 import { edit } from '@/store/sheet-session';
 
 /** Change the bank; every channel is designed anew, known parts keep their values. */
 function changeBank(change: (bank: Bank) => Bank): void {
   edit((c) => {
     if (!c.bank) return {};
-    const parsed = bankSchema.safeParse(change(c.bank));
-    if (!parsed.success) {
-      const { path, message } = firstIssue(parsed.error, c.bank);
-      throw new ReedError('range', `${path.replace(/^.*\./, '')} ${message}.`);
-    }
-    return { bank: parsed.data, ways: designBank(parsed.data, c.parts, c.ways[0]) };
+    const bank = change(c.bank);
+    checkBank(bank);
+    return { bank, ways: designBank(bank, c.parts, c.ways[0]) };
   });
 }
 

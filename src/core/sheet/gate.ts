@@ -1,0 +1,93 @@
+import { bankSchema, type Bank } from '@/core/bank/schema';
+import { firstIssue } from '@/core/document/issue';
+import { ReedError } from '@/core/errors';
+import { sheetFault } from './read';
+import { SHEET_LIMITS, sheetSchema, type Keep, type Sheet } from './schema';
+
+/*
+ * The one gate before a sheet is shown or stored: what passes reads back. It is asked at every
+ * edit, so that a limit is told where it is met, and again at every write.
+ */
+
+/** Keeps never change once taken; one that passed passes again. */
+const sound = new WeakSet<Keep>();
+
+/**
+ * @throws ReedError `range` in the words of a field: "The edge must be at most 10 MHz."
+ */
+export function gate(sheet: Sheet): void {
+  if (sheet.keeps.length > SHEET_LIMITS.keeps)
+    throw refusal('keeps', `holds at most ${SHEET_LIMITS.keeps} keeps: remove one first`);
+  const fresh = sheet.keeps.filter((k) => !sound.has(k));
+  const result = sheetSchema.safeParse({ ...sheet, keeps: fresh });
+  const fault = result.success
+    ? sheetFault(sheet, (keep) => sound.has(keep))
+    : firstIssue(result.error, sheet);
+  if (fault) throw refusal(fault.path, fault.message);
+  for (const keep of fresh) sound.add(keep);
+}
+
+/**
+ * A bank alone, before its channels are designed from figures that mean nothing.
+ *
+ * @throws ReedError `range` as `gate` does
+ */
+export function checkBank(bank: Bank): void {
+  const result = bankSchema.safeParse(bank);
+  if (result.success) return;
+  const { path, message } = firstIssue(result.error, bank);
+  throw refusal(`bank.${path}`, message);
+}
+
+const refusal = (path: string, message: string) =>
+  new ReedError('range', `${fieldName(path)} ${message}.`, { path });
+
+/** What the fields of a sheet are called where they are edited. */
+const NAMES: Readonly<Record<string, string>> = {
+  ask: 'The ask',
+  edgeHz: 'The edge',
+  lowerHz: 'The lower edge',
+  upperHz: 'The upper edge',
+  centreHz: 'The centre',
+  widthHz: 'The width',
+  q: 'Q',
+  gainDb: 'The gain',
+  gain: 'The gain',
+  rippleDb: 'The ripple',
+  stopbandDb: 'The stop band',
+  order: 'The order',
+  topology: 'The topology',
+  f0Hz: 'The corner',
+  zeroHz: 'The zero',
+  zerosHz: 'A zero',
+  poles: 'A pole',
+  boost: 'The height',
+  depth: 'The depth',
+  ohms: 'The resistance',
+  farads: 'The capacitance',
+  volts: 'The voltage',
+  title: 'The name',
+  name: 'The name',
+  stages: 'A path',
+  readings: 'A sheet',
+  keeps: 'A sheet',
+  ways: 'A sheet',
+  channels: 'A bank',
+  fromHz: 'The lower frequency',
+  toHz: 'The upper frequency',
+  atHz: 'The frequency',
+  downDb: 'The fall',
+  value: 'The wanted value',
+  tolerance: 'The tolerance',
+  view: 'In the picture',
+  overlapDb: 'The overlap',
+};
+
+function fieldName(path: string): string {
+  const steps = path.replace(/\[\d+\]/g, '').split('.');
+  const last = steps[steps.length - 1];
+  if (steps[steps.length - 2] === 'values') return last;
+  // The channels of a bank have stages as a number, a path as a list.
+  if (last === 'stages' && steps.includes('bank')) return 'The number of stages';
+  return NAMES[last] ?? (last === '' ? 'The sheet' : `“${last}”`);
+}
