@@ -1,5 +1,7 @@
 export default {
   testEnvironment: 'node',
+  // Databases finish their last turn after a test file has ended.
+  testEnvironmentOptions: { globalsCleanup: 'off' },
   roots: ['<rootDir>/src'],
   setupFiles: ['<rootDir>/src/testing/seed.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },

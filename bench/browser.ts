@@ -7,11 +7,10 @@ const EDITS = 60;
 
 /** From a value edit to the redrawn picture, and the first load, in headless Chromium on the production build. */
 export async function benchBrowser(): Promise<void> {
-  const server = spawn(
-    'node',
-    ['node_modules/next/dist/bin/next', 'start', '--port', String(PORT)],
-    { stdio: 'ignore' },
-  );
+  const server = spawn('node', ['scripts/serve.mjs'], {
+    stdio: 'ignore',
+    env: { ...process.env, PORT: String(PORT) },
+  });
   const browser = await chromium.launch({
     executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
     args: [

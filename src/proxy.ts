@@ -1,8 +1,8 @@
 import { NextResponse, type NextRequest } from 'next/server';
 
 /**
- * A Content-Security-Policy with a fresh nonce for every page, and the usual security headers.
- * Nothing is loaded from, or sent to, any other host.
+ * A Content-Security-Policy with a fresh nonce for every page; the headers that everything carries
+ * are set by the server (scripts/serve.mjs). Nothing is loaded from, or sent to, any other host.
  */
 export function proxy(request: NextRequest): NextResponse {
   const nonce = btoa(crypto.randomUUID());
@@ -26,11 +26,6 @@ export function proxy(request: NextRequest): NextResponse {
   headers.set('content-security-policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('content-security-policy', policy);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('x-frame-options', 'DENY');
-  response.headers.set('referrer-policy', 'no-referrer');
-  response.headers.set('cross-origin-opener-policy', 'same-origin');
-  response.headers.set('permissions-policy', 'camera=(), geolocation=(), payment=(), usb=()');
   return response;
 }
 

@@ -8,14 +8,10 @@ declare global {
 /** Serve the production build on a free port; tests find it in REED_URL. */
 export default async function serve(): Promise<void> {
   const port = await freePort();
-  const server = spawn(
-    'node',
-    ['node_modules/next/dist/bin/next', 'start', '--port', String(port)],
-    {
-      stdio: 'ignore',
-      env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1' },
-    },
-  );
+  const server = spawn('node', ['scripts/serve.mjs'], {
+    stdio: 'ignore',
+    env: { ...process.env, PORT: String(port), NEXT_TELEMETRY_DISABLED: '1' },
+  });
   globalThis.reedServer = server;
   process.env.REED_URL = `http://localhost:${port}`;
   for (let attempt = 0; attempt < 100; attempt++) {

@@ -1,4 +1,5 @@
 import Dexie, { type Table } from 'dexie';
+import type { Card } from './cards';
 
 /** A stored sheet. The document is checked and migrated whenever it is read, never trusted as it lies. */
 export interface SheetRecord {
@@ -19,11 +20,15 @@ export interface FactRecord {
 
 export class ReedDatabase extends Dexie {
   sheets!: Table<SheetRecord, string>;
+  /** What the shelf shows of each sheet, so that it need not read a thousand documents. */
+  cards!: Table<Card, string>;
   facts!: Table<FactRecord, string>;
 
   constructor(name = 'jaunty-reed') {
     super(name);
     this.version(1).stores({ sheets: 'id, updatedAt', facts: 'name' });
+    // Cards are made from the sheets whenever one is missing or no longer fits: nothing to convert.
+    this.version(2).stores({ cards: 'id, deletedAt' });
   }
 }
 

@@ -1,55 +1,66 @@
 import { demoSheets } from '@/core/demo/sheets';
-import { messageOf } from '@/core/errors';
-import { readSheet } from '@/core/sheet/read';
-import type { Sheet } from '@/core/sheet/schema';
+import { ReedError } from '@/core/errors';
+import { isNewer, readSheet } from '@/core/sheet/read';
+import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
+import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { nameWith } from '@/core/text';
+import { cardOf } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
+import { isDeleted, readRecord, recordOf, revisionOf, type StoredSheet } from './records';
 
-/** A stored sheet as the shelf sees it: read, or the reason why it cannot be. */
-export type ShelfItem = { id: string; updatedAt: string } & (
-  { sheet: Sheet } | { problem: string; document: unknown }
-);
-
-/** Every sheet that is not deleted, latest change first. */
-export async function listSheets(db: ReedDatabase = database()): Promise<ShelfItem[]> {
-  const records = await db.sheets.orderBy('updatedAt').reverse().toArray();
-  return records.filter((r) => r.deletedAt === null).map(shelfItem);
-}
-
-export function shelfItem({ id, updatedAt, document }: SheetRecord): ShelfItem {
-  try {
-    return { id, updatedAt, sheet: readSheet(document) };
-  } catch (error) {
-    return { id, updatedAt, problem: messageOf(error), document };
-  }
-}
-
+/** A stored sheet, unless it is deleted or was never there. */
 export async function loadSheet(
   id: string,
   db: ReedDatabase = database(),
-): Promise<ShelfItem | undefined> {
+): Promise<StoredSheet | undefined> {
   const record = await db.sheets.get(id);
-  return record && record.deletedAt === null ? shelfItem(record) : undefined;
+  return record && !isDeleted(record) ? readRecord(record) : undefined;
 }
 
-export type SaveResult = { saved: Sheet } | { conflict: Sheet };
+export type SaveResult =
+  | {
+      saved: Sheet;
+      /** Title of an unreadable record that stood in the way and was kept beside. */
+      aside?: string;
+    }
+  /** Someone else stored it since it was read. */
+  | { conflict: Sheet }
+  /** What is stored was written by a newer program: it is left alone. */
+  | { newer: true }
+  /** It was deleted since it was read. */
+  | { gone: true };
+
+/** How a save meets a sheet that was deleted: by being told, by bringing it back, or by leaving it so. */
+export type WhenDeleted = 'tell' | 'bring-back' | 'stay-deleted';
 
 /**
  * Store a sheet, unless someone else stored it since it was read.
  *
  * The comparison and the write are one transaction, so of two tabs the second is told, and neither
  * overwrites the other silently.
+ *
+ * @throws ReedError `range` when the sheet would not read back
  */
-export async function saveSheet(sheet: Sheet, db: ReedDatabase = database()): Promise<SaveResult> {
-  return db.transaction('rw', db.sheets, async () => {
+export async function saveSheet(
+  sheet: Sheet,
+  whenDeleted: WhenDeleted = 'tell',
+  db: ReedDatabase = database(),
+): Promise<SaveResult> {
+  return writing(db, async (): Promise<SaveResult> => {
     const stored = await db.sheets.get(sheet.id);
-    if (stored && stored.revision !== sheet.revision) {
-      const theirs = shelfItem(stored);
-      if ('sheet' in theirs) return { conflict: theirs.sheet };
+    if (whenDeleted === 'tell' && (!stored || isDeleted(stored))) return { gone: true };
+    let aside: string | undefined;
+    if (stored) {
+      const theirs = readRecord(stored);
+      if ('problem' in theirs) {
+        if (isNewer(stored.document)) return { newer: true };
+        aside = await setAside(stored, db);
+      } else if (revisionOf(stored) !== sheet.revision) return { conflict: theirs.sheet };
     }
     const saved: Sheet = { ...sheet, revision: sheet.revision + 1, updatedAt: now() };
-    await db.sheets.put(recordOf(saved));
-    return { saved };
+    await put(saved, db, whenDeleted === 'stay-deleted' ? now() : null);
+    return aside === undefined ? { saved } : { saved, aside };
   });
 }
 
@@ -62,39 +73,93 @@ export async function addSheet(
   const at = now();
   const added: Sheet = { ...sheet, id: newId(), title, createdAt: at, updatedAt: at, revision: 1 };
   delete added.demo;
-  await db.sheets.add(recordOf(added));
+  await writing(db, () => put(added, db));
   return added;
 }
 
-export async function renameSheet(
+/** Store a copy whose name says what kind of copy it is; a long name gives way. */
+export function copySheet(
   sheet: Sheet,
-  title: string,
+  suffix: string,
   db: ReedDatabase = database(),
-): Promise<SaveResult> {
-  return saveSheet({ ...sheet, title }, db);
+): Promise<Sheet> {
+  return addSheet(sheet, nameWith(sheet.title, suffix, SHEET_LIMITS.name), db);
 }
 
-/** Take a sheet off the shelf; `restoreSheet` brings it back. */
+/** @throws ReedError `document` when it is gone or cannot be read */
+export async function renameSheet(
+  id: string,
+  title: string,
+  db: ReedDatabase = database(),
+): Promise<void> {
+  await writing(db, async () => {
+    const sheet = await required(id, db);
+    await put({ ...sheet, title, revision: sheet.revision + 1, updatedAt: now() }, db);
+  });
+}
+
+/** The sheet of an id, for an action that needs it read. */
+export async function required(id: string, db: ReedDatabase = database()): Promise<Sheet> {
+  const stored = await loadSheet(id, db);
+  if (!stored) throw new ReedError('document', 'the sheet is no longer there.');
+  if ('problem' in stored) throw new ReedError('document', stored.problem);
+  return stored.sheet;
+}
+
+/** What is stored under an id, as it is. */
+export async function storedDocument(id: string, db: ReedDatabase = database()): Promise<unknown> {
+  return (await db.sheets.get(id))?.document;
+}
+
+/** Take a sheet off the shelf; `restoreSheet` brings it back for a week. */
 export async function deleteSheet(id: string, db: ReedDatabase = database()): Promise<void> {
-  await db.sheets.update(id, { deletedAt: now() });
+  await mark(id, now(), db);
 }
 
 export async function restoreSheet(id: string, db: ReedDatabase = database()): Promise<void> {
-  await db.sheets.update(id, { deletedAt: null });
+  await mark(id, null, db);
 }
+
+async function mark(id: string, deletedAt: string | null, db: ReedDatabase): Promise<void> {
+  await writing(db, async () => {
+    const record = await db.sheets.get(id);
+    if (!record) throw new ReedError('document', 'the sheet is no longer there.');
+    const marked = { ...record, deletedAt };
+    await db.sheets.put(marked);
+    await db.cards.put(cardOf(marked, await db.cards.get(id)));
+  });
+}
+
+/** Remove a deleted sheet before its week is over. */
+export async function deleteForGood(id: string, db: ReedDatabase = database()): Promise<void> {
+  await writing(db, async () => {
+    await db.sheets.delete(id);
+    await db.cards.delete(id);
+  });
+}
+
+export const DELETED_DAYS = 7;
 
 /** Deleted sheets are kept for a week, then cleared away. */
 export async function clearOldDeletions(db: ReedDatabase = database()): Promise<void> {
-  const weekAgo = new Date(Date.now() - 7 * 24 * 3600 * 1000).toISOString();
-  await db.sheets.filter((r) => r.deletedAt !== null && r.deletedAt < weekAgo).delete();
+  const weekAgo = new Date(Date.now() - DELETED_DAYS * 24 * 3600 * 1000).toISOString();
+  await writing(db, async () => {
+    const old = await db.cards.where('deletedAt').below(weekAgo).primaryKeys();
+    // The record decides: a card may be older than its sheet.
+    const records = await db.sheets.bulkGet(old);
+    const gone = records.flatMap((r) => (r && isDeleted(r) && r.deletedAt! < weekAgo ? r.id : []));
+    await db.sheets.bulkDelete(gone);
+    await db.cards.bulkDelete(gone);
+  });
 }
 
 /** Put the demo sheets on the shelf the first time this browser opens the product. */
 export async function seedDemo(db: ReedDatabase = database()): Promise<void> {
-  await db.transaction('rw', db.sheets, db.facts, async () => {
+  if (await db.facts.get('demo-seeded')) return;
+  const sheets = demoSheets(now());
+  await db.transaction('rw', db.sheets, db.cards, db.facts, async () => {
     if (await db.facts.get('demo-seeded')) return;
-    for (const sheet of demoSheets(now()))
-      if (!(await db.sheets.get(sheet.id))) await db.sheets.add(recordOf(sheet));
+    for (const sheet of sheets) if (!(await db.sheets.get(sheet.id))) await put(sheet, db);
     await db.facts.put({ name: 'demo-seeded', value: true });
   });
 }
@@ -108,35 +173,71 @@ export function shelfReady(): Promise<void> {
 }
 
 /**
- * Bring the demo sheets back as they were. A demo sheet that was worked on is first set aside under
- * a new id and name, so nothing of the user's is lost; other sheets are not touched.
+ * Bring the demo sheets back as they were. Whatever stands in their place and is not the same is
+ * first set aside under a new id and name: worked on, deleted, damaged or of a newer program.
  *
- * @returns how many changed ones were set aside
+ * @returns how many were set aside
  */
 export async function restoreDemo(db: ReedDatabase = database()): Promise<number> {
-  return db.transaction('rw', db.sheets, async () => {
+  const sheets = demoSheets(now());
+  return writing(db, async () => {
     let aside = 0;
-    for (const fresh of demoSheets(now())) {
+    for (const fresh of sheets) {
       const record = await db.sheets.get(fresh.id);
-      if (record && record.deletedAt === null && record.revision > 0) {
-        const item = shelfItem(record);
-        if ('sheet' in item) {
-          await addSheet(item.sheet, `${item.sheet.title} (yours)`, db);
+      if (record) {
+        const stored = readRecord(record);
+        if ('problem' in stored) {
+          await setAside(record, db);
+          aside++;
+        } else if (!isAsMade(stored.sheet)) {
+          const title = nameWith(stored.sheet.title, ' (yours)', SHEET_LIMITS.name);
+          const own: Sheet = { ...stored.sheet, id: newId(), title };
+          delete own.demo;
+          await put(own, db, isDeleted(record) ? record.deletedAt : null);
           aside++;
         }
       }
-      await db.sheets.put(recordOf(fresh));
+      await put(fresh, db);
     }
     return aside;
   });
 }
 
-function recordOf(sheet: Sheet): SheetRecord {
-  return {
-    id: sheet.id,
-    updatedAt: sheet.updatedAt,
-    revision: sheet.revision,
-    deletedAt: null,
-    document: sheet,
-  };
+/** Whether a demo sheet holds what it was made with, however often it was stored. */
+function isAsMade(sheet: Sheet): boolean {
+  const made = demoSheets(sheet.createdAt).find((d) => d.id === sheet.id);
+  const work = ({ title, ask, parts, ways, readings, keeps, bank }: Sheet) =>
+    JSON.stringify({ title, ask, parts, ways, readings, keeps, bank });
+  // Read like the stored one, so that their fields stand in the same order.
+  return made !== undefined && work(readSheet(made)) === work(sheet);
+}
+
+/**
+ * What can be read of a damaged record, as a sheet of its own. The record stays as it is.
+ */
+export async function openReadable(id: string, db: ReedDatabase = database()): Promise<Salvage> {
+  const record = await db.sheets.get(id);
+  if (!record) throw new ReedError('document', 'the sheet is no longer there.');
+  const { sheet, leftOut } = salvageSheet(record.document, newId(), now());
+  return { sheet: await copySheet(sheet, ' (what could be read)', db), leftOut };
+}
+
+/** Keep a record that cannot be read beside the one that takes its place, to the last byte. */
+async function setAside(record: SheetRecord, db: ReedDatabase): Promise<string> {
+  const aside = { ...record, id: newId() };
+  await db.sheets.add(aside);
+  const card = cardOf(aside);
+  await db.cards.put(card);
+  return card.title;
+}
+
+async function put(sheet: Sheet, db: ReedDatabase, deletedAt: string | null = null): Promise<void> {
+  const record = recordOf(sheet, deletedAt);
+  await db.sheets.put(record);
+  await db.cards.put(cardOf(record, await db.cards.get(sheet.id)));
+}
+
+/** Sheets and cards change together or not at all. */
+function writing<T>(db: ReedDatabase, write: () => Promise<T>): Promise<T> {
+  return db.transaction('rw', db.sheets, db.cards, write);
 }

@@ -6,6 +6,7 @@ const LOOK = [
   'stroke-width',
   'stroke-dasharray',
   'stroke-linejoin',
+  'vector-effect',
   'opacity',
   'font-family',
   'font-size',

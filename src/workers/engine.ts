@@ -1,38 +1,65 @@
 import * as Comlink from 'comlink';
-import { ReedError } from '@/core/errors';
+import type { SmallCurve } from '@/core/sheet/card-curve';
 import type { Evaluation, LayerTrace } from '@/core/sheet/evaluate';
 import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Candidate } from '@/core/weigh/candidates';
 import type { WeighOptions, WeighRefusal, WeighRow } from '@/core/weigh/weigh';
-import type { EngineWorker, Reply } from './engine.worker';
+import type { EngineWorker, Reply } from './engine-worker';
+import { WorkerHost, type Hosted } from './worker-host';
 
 export interface CallOptions {
   signal?: AbortSignal;
 }
 
-/** The engine as the interface sees it: typed, asynchronous, every call stoppable. */
-export class Engine {
-  private readonly remote: Comlink.Remote<EngineWorker>;
-  private readonly traces = new Map<string, LayerTrace>();
-  private calls = 0;
+type Remote = Comlink.Remote<EngineWorker>;
 
-  constructor() {
-    const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), {
-      type: 'module',
-      name: 'engine',
-    });
-    this.remote = Comlink.wrap<EngineWorker>(worker);
+function startWorker(): Hosted<Remote> {
+  const worker = new Worker(new URL('./engine.worker.ts', import.meta.url), {
+    type: 'module',
+    name: 'engine',
+  });
+  return {
+    remote: Comlink.wrap<EngineWorker>(worker),
+    terminate: () => worker.terminate(),
+    listen: (hear) => {
+      worker.addEventListener('message', (event) => hear(event.data));
+      worker.addEventListener('error', () => hear(null));
+      worker.addEventListener('messageerror', () => hear(null));
+    },
+  };
+}
+
+/**
+ * The engine as the interface sees it: typed, asynchronous, every call stoppable. Edits have a
+ * worker to themselves, so that none waits behind a lens, the weigh-up or the shelf's small curves.
+ */
+export class Engine {
+  private readonly edits: WorkerHost<Remote>;
+  private jobsHost: WorkerHost<Remote> | undefined;
+  private readonly traces = new Map<string, LayerTrace>();
+  private readonly listeners = new Set<() => void>();
+
+  constructor(private readonly start: () => Hosted<Remote> = startWorker) {
+    this.edits = this.host();
+  }
+
+  /** Told whenever a worker had died and was started again. */
+  onTrouble(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
   }
 
   /** Everything a sheet shows. Layers whose key is unchanged keep the very same trace object. */
   async evaluate(sheet: Sheet, options: CallOptions = {}): Promise<Evaluation> {
-    const reply = await this.call(
-      (call) => this.remote.evaluate(call, sheet, [...this.traces.keys()]),
-      options,
+    // Those promised when the question is asked; they stay until it is answered.
+    const known = new Map(this.traces);
+    const reply = await this.edits.call(
+      (remote, call) => remote.evaluate(call, sheet, [...known.keys()]),
+      options.signal,
     );
     const layers = reply.layers.map((layer) => {
-      const trace = layer.trace ?? this.traces.get(layer.key)!;
+      const trace = layer.trace ?? known.get(layer.key)!;
       this.traces.delete(layer.key);
       this.traces.set(layer.key, trace);
       return { ...layer, trace };
@@ -53,8 +80,8 @@ export class Engine {
     factors: number[],
     options: CallOptions = {},
   ): Promise<LayerTrace[]> {
-    return this.call(
-      (call) => this.remote.partVariation(call, sheet, stageId, part, factors),
+    return this.job(
+      (remote, call) => remote.partVariation(call, sheet, stageId, part, factors),
       options,
     );
   }
@@ -65,9 +92,14 @@ export class Engine {
     request: R,
     options: CallOptions = {},
   ): Promise<LensPictures[R['lens']]> {
-    return this.call((call) => this.remote.lens(call, sheet, request), options) as Promise<
+    return this.job((remote, call) => remote.lens(call, sheet, request), options) as Promise<
       LensPictures[R['lens']]
     >;
+  }
+
+  /** The small curve by which the shelf shows a sheet. */
+  cardCurve(sheet: Sheet, options: CallOptions = {}): Promise<SmallCurve> {
+    return this.job((remote, call) => remote.cardCurve(call, sheet), options);
   }
 
   /** Weigh candidates one by one; rows arrive as they are ready. Resolves to their number. */
@@ -77,26 +109,45 @@ export class Engine {
     onRow: (row: WeighRow | WeighRefusal) => void,
     options: CallOptions = {},
   ): Promise<number> {
-    const handOver = Comlink.proxy(onRow);
-    return this.call((call) => this.remote.weigh(call, candidates, weighing, handOver), options);
+    // After a restart the rows come again from the first: each is handed over once.
+    let before = 0;
+    return this.job((remote, call) => {
+      let rows = 0;
+      const handOver = Comlink.proxy((row: WeighRow | WeighRefusal) => {
+        if (options.signal?.aborted || ++rows <= before) return;
+        before = rows;
+        onRow(row);
+      });
+      return remote.weigh(call, candidates, weighing, handOver);
+    }, options);
   }
 
-  private async call<T>(
-    send: (call: number) => Promise<Reply<T>>,
+  /** Have the second worker ready before it is needed. */
+  warm(): void {
+    this.jobs();
+  }
+
+  /** End the workers; for whoever made an engine of his own. */
+  dispose(): void {
+    this.edits.dispose();
+    this.jobsHost?.dispose();
+  }
+
+  private job<T>(
+    send: (remote: Remote, call: number) => Promise<Reply<T>>,
     { signal }: CallOptions,
   ): Promise<T> {
-    if (signal?.aborted) throw new ReedError('stopped', 'Stopped on request.');
-    const call = ++this.calls;
-    const stop = () => void this.remote.cancel(call);
-    signal?.addEventListener('abort', stop, { once: true });
-    try {
-      const reply = await send(call);
-      if ('value' in reply) return reply.value;
-      const { code, message } = reply.failure;
-      throw code === 'defect' ? new Error(message) : new ReedError(code, message);
-    } finally {
-      signal?.removeEventListener('abort', stop);
-    }
+    return this.jobs().call(send, signal);
+  }
+
+  private jobs(): WorkerHost<Remote> {
+    return (this.jobsHost ??= this.host());
+  }
+
+  private host(): WorkerHost<Remote> {
+    return new WorkerHost<Remote>(this.start, {
+      onTrouble: () => this.listeners.forEach((tell) => tell()),
+    });
   }
 }
 

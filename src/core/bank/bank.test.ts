@@ -59,8 +59,8 @@ test('neighbours of evenly spaced channels cross where the overlap says, for one
   );
 });
 
-test('the budget ends at the channel’s own level, and every channel peaks at its centre', () => {
-  const picture = bankPicture(bankOf(2));
+test('the budget ends at the channel’s own level, and every channel peaks at its centre', async () => {
+  const picture = await bankPicture(bankOf(2));
   picture.channels.forEach((c, i) => {
     expect(c.budgetDb).toHaveLength(2);
     expect(c.budgetDb[1]).toBeCloseTo(0, 5);
@@ -73,7 +73,7 @@ test('the budget ends at the channel’s own level, and every channel peaks at i
       ...db.filter((_, k) => picture.frequenciesHz[k] > 63 && picture.frequenciesHz[k] < 8000),
     );
   const sheet = bankOf(2);
-  const plain = bankPicture({ ...sheet, bank: { ...sheet.bank!, alternate: false } });
+  const plain = await bankPicture({ ...sheet, bank: { ...sheet.bank!, alternate: false } });
   expect(inside(picture.sumDb)).toBeGreaterThan(-3);
   expect(inside(plain.sumDb)).toBeLessThan(-12);
 });

@@ -109,7 +109,10 @@ export interface BankPicture {
 const POINTS = 360;
 
 /** All channels of a bank, their sum, and where the level goes in each. */
-export function bankPicture(sheet: Sheet): BankPicture {
+export async function bankPicture(
+  sheet: Sheet,
+  pause: () => Promise<void> = () => Promise.resolve(),
+): Promise<BankPicture> {
   const bank = sheet.bank;
   if (!bank) throw new ReedError('document', 'This sheet is no bank.');
   const widths = widthsOf(bank);
@@ -123,7 +126,9 @@ export function bankPicture(sheet: Sheet): BankPicture {
   const rank = new Map(
     [...bank.channels].sort((a, b) => a.centreHz - b.centreHz).map((c, n) => [c.id, n]),
   );
-  const channels = bank.channels.map((channel, i) => {
+  const channels: BankPicture['channels'] = [];
+  for (const [i, channel] of bank.channels.entries()) {
+    await pause();
     const way = sheet.ways[i];
     const sign = bank.alternate && rank.get(channel.id)! % 2 === 1 ? -1 : 1;
     const analysis = new AcAnalysis(pathCircuit(way, sheet.parts, 'built'));
@@ -136,15 +141,15 @@ export function bankPicture(sheet: Sheet): BankPicture {
     const { probes } = analysis.solve({ frequenciesHz: [channel.centreHz], probes: nets });
     const levels = levelsDb({ re, im });
     const top = levels.reduce((best, db, k) => (db > levels[best] ? k : best), 0);
-    return {
+    channels.push({
       id: channel.id,
       levelDb: levels,
       budgetDb: nets.map((net) => levelDb(probes[net].re[0], probes[net].im[0])),
       peakHz: frequenciesHz[top],
       peakDb: levels[top],
       widthHz: widths[i],
-    };
-  });
+    });
+  }
   return { frequenciesHz, channels, sumDb: levelsDb(sum) };
 }
 

@@ -64,7 +64,7 @@ export const SECTION_ORDERS = ['lowest-q', 'headroom', 'least-noise'] as const;
 export type SectionOrder = (typeof SECTION_ORDERS)[number];
 
 /** The wanted response of one path. */
-const askFields = {
+export const askFields = {
   kind: z.enum(ASK_KINDS),
   shape: z.enum(SHAPES).default('butterworth'),
   /** The prototype's: a band-pass of order 2 has two pole pairs. */

@@ -1,6 +1,8 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Circuit } from '@/core/circuit/schema';
+import { LOAD_CAPACITOR } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
-import { overLayers, type OverLayers } from './layers';
+import { overLayers, sourceVolts, withoutPause, type OverLayers, type Pause } from './layers';
 
 export type HarmonicWave = 'square' | 'saw';
 
@@ -13,7 +15,9 @@ export interface HarmonicsRequest {
 
 export interface HarmonicsPicture {
   orders: number[];
-  /** Peak volts of each harmonic of a wave that swings by one volt about zero. */
+  /** The source's voltage: how far the wave swings to either side. */
+  volts: number;
+  /** Peak volts of each harmonic. */
   input: Float64Array;
   layers: OverLayers<{ amplitude: Float64Array; phase: Float64Array }>;
 }
@@ -25,23 +29,45 @@ export const waveHarmonic = (wave: HarmonicWave, n: number): number =>
   wave === 'square' ? (n % 2 === 1 ? 4 / (Math.PI * n) : 0) : 2 / (Math.PI * n);
 
 /**
- * A wave's harmonics before and behind every layer. Moving a cut-off by a factor moves the whole
- * response along the frequency axis, so harmonic n is read at n f / shift.
+ * A wave's harmonics before and behind every layer, in volts. The wave swings between plus and minus
+ * the source's voltage. The cut-off is moved by changing every capacitor and coil of the filter;
+ * op-amps, source and load stay what they are, so each place is solved for itself.
  */
-export function harmonicsLens(sheet: Sheet, request: HarmonicsRequest): HarmonicsPicture {
+export async function harmonicsLens(
+  sheet: Sheet,
+  request: HarmonicsRequest,
+  pause: Pause = withoutPause,
+): Promise<HarmonicsPicture> {
   const orders = Array.from({ length: HARMONICS }, (_, k) => k + 1);
-  const input = Float64Array.from(orders, (n) => waveHarmonic(request.wave, n));
-  const frequenciesHz = orders.map((n) => (n * request.fundamentalHz) / request.shift);
+  const ofOne = orders.map((n) => waveHarmonic(request.wave, n));
+  const frequenciesHz = orders.map((n) => n * request.fundamentalHz);
+  const volts = sheet.ways[0].source.volts;
   return {
     orders,
-    input,
-    layers: overLayers(sheet, (circuit) => {
-      const { re, im } = new AcAnalysis(circuit).solve({ frequenciesHz, probes: ['out'] }).probes
-        .out;
+    volts,
+    input: Float64Array.from(ofOne, (a) => a * volts),
+    layers: await overLayers(sheet, pause, (circuit, layer) => {
+      const own = sourceVolts(layer);
+      const { re, im } = new AcAnalysis(moved(circuit, request.shift)).solve({
+        frequenciesHz,
+        probes: ['out'],
+      }).probes.out;
       return {
-        amplitude: input.map((a, k) => a * Math.hypot(re[k], im[k])),
-        phase: input.map((_, k) => Math.atan2(im[k], re[k])),
+        amplitude: Float64Array.from(ofOne, (a, k) => a * own * Math.hypot(re[k], im[k])),
+        phase: Float64Array.from(ofOne, (_, k) => Math.atan2(im[k], re[k])),
       };
+    }),
+  };
+}
+
+/** A path's circuit with its cut-off moved: reactances of the filter, not of the load, are scaled. */
+export function moved(circuit: Circuit, shift: number): Circuit {
+  return {
+    ...circuit,
+    parts: circuit.parts.map((part) => {
+      if (part.id === LOAD_CAPACITOR) return part;
+      if (part.kind === 'capacitor') return { ...part, farads: part.farads / shift };
+      return part.kind === 'inductor' ? { ...part, henries: part.henries / shift } : part;
     }),
   };
 }

@@ -11,25 +11,40 @@ export interface OverLayers<T> {
   problems: string[];
 }
 
+/**
+ * Awaited between slices of long work: whoever runs it lets other messages in, and throws `stopped`
+ * when the work is no longer wanted.
+ */
+export type Pause = () => Promise<void>;
+export const withoutPause: Pause = () => Promise.resolve();
+
 /** Compute something for every layer; a layer that fails is named and the others stand. */
-export function overLayers<T>(
+export async function overLayers<T>(
   sheet: Sheet,
+  pause: Pause,
   compute: (circuit: Circuit, layer: LayerSource) => T,
   way = 0,
-): OverLayers<T> {
+): Promise<OverLayers<T>> {
   const layers: OverLayers<T>['layers'] = [];
   const problems: string[] = [];
   for (const layer of layersOf(sheet)) {
+    await pause();
     try {
       const circuit = pathCircuit(layer.design.ways[way], layer.design.parts, layer.version);
       layers.push({ id: layer.id, value: compute(circuit, layer) });
     } catch (error) {
       if (!(error instanceof ReedError)) throw error;
-      problems.push(messageOf(error));
+      problems.push(`${layerWords(layer)}: ${messageOf(error)}`);
     }
   }
   return { layers, problems };
 }
+
+const layerWords = ({ id }: LayerSource) => (id === 'ideal' || id === 'built' ? id : 'keep');
+
+/** The voltage that a layer's source gives: that of its sine, r.m.s. */
+export const sourceVolts = ({ design }: LayerSource, way = 0): number =>
+  design.ways[way].source.volts;
 
 /** A path's circuit with its source playing a waveform. */
 export function driven(circuit: Circuit, waveform: Waveform): Circuit {

@@ -2,7 +2,7 @@ import { bankPicture, type BankPicture } from '@/core/bank/bank';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens, type DelayTrace } from './delay';
 import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';
-import type { OverLayers } from './layers';
+import { withoutPause, type OverLayers, type Pause } from './layers';
 import { mapLens, type MapPicture } from './map';
 import { timeLens, type TimePicture } from './time';
 
@@ -24,17 +24,22 @@ export interface LensPictures {
 }
 export type LensPicture = LensPictures[keyof LensPictures];
 
-export function lensPicture(sheet: Sheet, request: LensRequest): LensPicture {
+/** @param pause awaited between slices of the work */
+export function lensPicture(
+  sheet: Sheet,
+  request: LensRequest,
+  pause: Pause = withoutPause,
+): Promise<LensPicture> {
   switch (request.lens) {
     case 'delay':
-      return delayLens(sheet);
+      return delayLens(sheet, pause);
     case 'time':
-      return timeLens(sheet);
+      return timeLens(sheet, pause);
     case 'harmonics':
-      return harmonicsLens(sheet, request);
+      return harmonicsLens(sheet, request, pause);
     case 'map':
-      return mapLens(sheet);
+      return mapLens(sheet, pause);
     case 'bank':
-      return bankPicture(sheet);
+      return bankPicture(sheet, pause);
   }
 }

@@ -1,5 +1,9 @@
-import { makeSheet } from '@/core/sheet/make';
+import { acResponse } from '@/core/analysis/ac/ac';
 import type { Ask } from '@/core/design/ask';
+import { ReedError } from '@/core/errors';
+import { makeSheet } from '@/core/sheet/make';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
 import { harmonicsLens, waveFromHarmonics } from './harmonics';
 import { mapLens } from './map';
@@ -16,8 +20,8 @@ const sheetOf = (ask: Partial<Ask>) =>
 const ideal = <T>(layers: { id: string; value: T }[]): T =>
   layers.find((l) => l.id === 'ideal')!.value;
 
-test('delay is that of the closed form', () => {
-  const { frequenciesHz, seconds } = ideal(delayLens(sheetOf({})).layers);
+test('delay is that of the closed form', async () => {
+  const { frequenciesHz, seconds } = ideal((await delayLens(sheetOf({}))).layers);
   frequenciesHz.forEach((hz, k) => {
     const x = hz / 1000;
     const closed = (Math.SQRT2 * (1 + x * x)) / (1 + x ** 4) / (2 * Math.PI * 1000);
@@ -25,10 +29,9 @@ test('delay is that of the closed form', () => {
   });
 });
 
-test('a pulse charges and discharges an RC as the exponential says', () => {
-  const pulse = timeLens(sheetOf({ order: 1, topology: 'rc-low-pass' })).find(
-    (p) => p.id === 'pulse',
-  )!;
+test('a pulse charges and discharges an RC as the exponential says', async () => {
+  const pictures = await timeLens(sheetOf({ order: 1, topology: 'rc-low-pass' }));
+  const pulse = pictures.find((p) => p.id === 'pulse')!;
   const { seconds, volts } = ideal(pulse.layers.layers);
   const tau = 1 / (2 * Math.PI * 1000);
   const [rise, fall] = [0.3e-3, 3.3e-3];
@@ -39,35 +42,83 @@ test('a pulse charges and discharges an RC as the exponential says', () => {
   });
 });
 
-test('a slow square comes through a low-pass, a fast one nearly vanishes; the burst rings on', () => {
-  const pictures = timeLens(sheetOf({}));
+test('a slow square comes through a low-pass, a fast one nearly vanishes; the burst rings on', async () => {
+  const pictures = await timeLens(sheetOf({}));
   const swing = (id: string) => {
     const { volts } = ideal(pictures.find((p) => p.id === id)!.layers.layers);
     return Math.max(...volts) - Math.min(...volts);
   };
-  expect(swing('square-low')).toBeGreaterThan(1);
-  expect(swing('square-high')).toBeLessThan(0.1);
-  expect(swing('burst')).toBeGreaterThan(1);
+  expect(swing('square-low')).toBeGreaterThan(2);
+  expect(swing('square-high')).toBeLessThan(0.2);
+  // At the edge half the power is left of a sine that swings by 2 * 1.414 V.
+  expect(swing('burst')).toBeGreaterThan(1.95);
+  expect(swing('burst')).toBeLessThan(2.4);
 });
 
-test('harmonics fall by the level at their frequencies, and move with the cut-off', () => {
-  const sheet = sheetOf({});
-  const read = (shift: number) =>
-    ideal(harmonicsLens(sheet, { wave: 'saw', fundamentalHz: 500, shift }).layers.layers).amplitude;
+describe('harmonics', () => {
   const gain = (x: number) => 1 / Math.sqrt(1 + x ** 4);
-  expect(read(1)[3] / ((2 / (4 * Math.PI)) * gain(2))).toBeCloseTo(1, 9);
-  expect(read(2)[3] / ((2 / (4 * Math.PI)) * gain(1))).toBeCloseTo(1, 9);
+  const read = async (sheet: Sheet, id: string, shift: number) =>
+    (await harmonicsLens(sheet, { wave: 'saw', fundamentalHz: 500, shift })).layers.layers.find(
+      (l) => l.id === id,
+    )!.value.amplitude;
+
+  test('fall by the level at their frequencies, and move with the cut-off', async () => {
+    const still = await read(sheetOf({}), 'ideal', 1);
+    const up = await read(sheetOf({}), 'ideal', 2);
+    expect(still[3] / ((2 / (4 * Math.PI)) * gain(2))).toBeCloseTo(1, 9);
+    expect(up[3] / ((2 / (4 * Math.PI)) * gain(1))).toBeCloseTo(1, 9);
+  });
+
+  test('are solved at each place: a slow op-amp does not move along with the cut-off', async () => {
+    const slow = {
+      name: 'slow',
+      model: { gainBandwidthHz: 100_000, dcGainDb: 100 },
+    } as const;
+    const base = sheetOf({ topology: 'unity-low-pass', edgeHz: 4000 });
+    const sheet: Sheet = { ...base, parts: { ...base.parts, opAmp: slow } };
+    const found = await read(sheet, 'built', 4);
+    // The same circuit written down with every capacitor a quarter, solved on its own.
+    const way = sheet.ways[0];
+    const quarter = way.stages.map((s) => ({
+      ...s,
+      values: Object.fromEntries(
+        Object.entries(s.values).map(([k, v]) => [k, k.startsWith('C') ? v / 4 : v]),
+      ),
+    }));
+    const circuit = pathCircuit({ ...way, stages: quarter }, sheet.parts, 'built');
+    const { re, im } = acResponse(circuit, { frequenciesHz: [10_000], probes: ['out'] }).probes.out;
+    expect(found[19]).toBeCloseTo((2 / (20 * Math.PI)) * Math.hypot(re[0], im[0]), 12);
+    // Sliding the unmoved curve along would be far off.
+    const slid = acResponse(pathCircuit(way, sheet.parts, 'built'), {
+      frequenciesHz: [2500],
+      probes: ['out'],
+    }).probes.out;
+    expect(Math.hypot(slid.re[0], slid.im[0]) / Math.hypot(re[0], im[0])).toBeGreaterThan(1.03);
+  });
+
+  test('add up to the wave they are taken from, as high as the source gives', async () => {
+    const base = sheetOf({});
+    const loud = {
+      ...base,
+      ways: [{ ...base.ways[0], source: { ...base.ways[0].source, volts: 3 } }],
+    };
+    const { input } = await harmonicsLens(loud, { wave: 'square', fundamentalHz: 10, shift: 1 });
+    const wave = waveFromHarmonics(input, undefined, 301);
+    expect(Math.abs(wave[50] / 3 - 1)).toBeLessThan(0.03);
+    expect(Math.abs(wave[150] / -3 - 1)).toBeLessThan(0.03);
+  });
 });
 
-test('harmonics add up to the wave they are taken from', () => {
-  const { input } = harmonicsLens(sheetOf({}), { wave: 'square', fundamentalHz: 10, shift: 1 });
-  const wave = waveFromHarmonics(input, undefined, 301);
-  expect(wave[50]).toBeCloseTo(1, 0);
-  expect(wave[150]).toBeCloseTo(-1, 0);
+test('long work pauses often, and a pause can stop it', async () => {
+  let pauses = 0;
+  await timeLens(sheetOf({}), () => Promise.resolve(void pauses++));
+  expect(pauses).toBeGreaterThanOrEqual(10);
+  const stop = () => Promise.reject(new ReedError('stopped', 'Stopped on request.'));
+  await expect(timeLens(sheetOf({}), stop)).rejects.toThrow(/Stopped/);
 });
 
-test('the map holds the poles that the stages were designed for', () => {
-  const { layers, held } = mapLens(sheetOf({ order: 4, shape: 'chebyshev' }));
+test('the map holds the poles that the stages were designed for', async () => {
+  const { layers, held } = await mapLens(sheetOf({ order: 4, shape: 'chebyshev' }));
   const found = ideal(layers.layers);
   expect(found.verdict).toBe('stable');
   for (const { f0Hz, q } of held)

@@ -1,7 +1,7 @@
 import { polesAndZeros, type PoleResult } from '@/core/analysis/poles/poles';
 import type { Sheet } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
-import { overLayers, type OverLayers } from './layers';
+import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
 
 /** A stage's own pole pair, which can be taken hold of. */
 export interface StagePole {
@@ -17,9 +17,9 @@ export interface MapPicture {
 }
 
 /** Poles and zeros of every layer, and the pairs that stages are designed for. */
-export function mapLens(sheet: Sheet): MapPicture {
+export async function mapLens(sheet: Sheet, pause: Pause = withoutPause): Promise<MapPicture> {
   return {
-    layers: overLayers(sheet, (circuit) => polesAndZeros(circuit, 'out')),
+    layers: await overLayers(sheet, pause, (circuit) => polesAndZeros(circuit, 'out')),
     held: sheet.ways[0].stages.flatMap((s) =>
       s.target.q !== undefined && topologyOf(s.topology).limits.q && !s.bypassed
         ? [{ stageId: s.id, f0Hz: s.target.f0Hz, q: s.target.q }]

@@ -1,3 +1,5 @@
+import { ReedError } from '@/core/errors';
+
 /**
  * Preferred numbers for resistors and capacitors (IEC 60063:2015, tables 1 and 2).
  *
@@ -26,11 +28,11 @@ export function preferredNumbers(series: SeriesName): number[] {
 /**
  * The series value closest to `value` by ratio: what a builder would pick for it.
  *
- * @throws RangeError unless `value` is positive and finite
+ * @throws ReedError `range` unless `value` is positive and finite
  */
 export function nearestPreferred(value: number, series: SeriesName): number {
   if (!(value > 0) || !Number.isFinite(value))
-    throw new RangeError(`No preferred number is near ${value}.`);
+    throw new ReedError('range', `No preferred number is near ${value}.`);
   const decade = Math.floor(Math.log10(value));
   const numbers = preferredNumbers(series);
   let best = NaN;

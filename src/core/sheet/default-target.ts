@@ -29,7 +29,8 @@ function manyPoles({ order, kind }: Topology, zeros: boolean, hz: number): Stage
     shape: zeros ? 'elliptic' : 'butterworth',
     order,
     rippleDb: 0.5,
-    stopbandDb: 40,
+    // A steep shape that falls only 40 dB has no ladder with positive parts.
+    stopbandDb: order > 7 ? 60 : 40,
   });
   const place = (w: number) => (kind === 'high-pass' ? hz / w : hz * w);
   const placed = sections.map(({ w0, q }) => ({

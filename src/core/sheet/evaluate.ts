@@ -1,14 +1,16 @@
 import { AcAnalysis, type ComplexTrace } from '@/core/analysis/ac/ac';
-import { messageOf } from '@/core/errors';
+import { messageOf, ReedError } from '@/core/errors';
 import { ResponseReader, type Measured } from '@/core/response/readings';
 import { levelDb, levelsDb, responseOf, unwrappedDegrees } from '@/core/response/response';
 import { sampleResponse } from '@/core/response/sample';
+import { quoted } from '@/core/text';
 import { topologyOf } from '@/core/topologies';
 import { transferOf, type StageFigures, type Topology } from '@/core/topologies/topology';
 import { jointFrequency, jointsOf, type Joint } from './joints';
 import { exactValues } from './make';
 import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
 import type { Reading, Sheet, SheetDesign, Stage, Way } from './schema';
+import { versionKey, type Span } from './version-key';
 
 /** One curve of a lens, over frequencies of its own. */
 export interface LayerTrace {
@@ -34,15 +36,18 @@ export interface EvaluatedReading {
   results: Partial<Record<LayerId, ReadingResult>>;
 }
 
+/** Each result stands for itself: one that cannot be had is absent, with the reason in `problem`. */
 export interface EvaluatedStage {
   id: string;
   /** Figures of the chosen values, with ideal op-amps. */
-  figures: StageFigures;
-  exact: Readonly<Record<string, number>>;
+  figures?: StageFigures;
+  /** The values that meet its target. */
+  exact?: Readonly<Record<string, number>>;
   /** The stage alone, level in dB over an even log axis, for its card. */
-  thumbnail: LayerTrace;
+  thumbnail?: LayerTrace;
   /** Highest level at its output within the whole built path, dB re the source. */
-  peakDb: number;
+  peakDb?: number;
+  problem?: string;
 }
 
 export interface Evaluation {
@@ -78,7 +83,7 @@ export class SheetEvaluator {
         used.add(key);
         solved.set(id, this.solved(key, design, wayIndex, version, span));
       } catch (error) {
-        problems.push(`${id === 'built' || id === 'ideal' ? id : 'keep'}: ${messageOf(error)}`);
+        problems.push(`${layerWords(id, sheet)}: ${messageOf(error)}`);
       }
     }
     for (const key of this.versions.keys()) if (!used.has(key)) this.versions.delete(key);
@@ -134,32 +139,6 @@ export function layersOf(sheet: Sheet): LayerSource[] {
   ];
 }
 
-interface Span {
-  fromHz: number;
-  toHz: number;
-}
-
-/** Everything that bears on a version's curve, as text. */
-function versionKey(
-  design: SheetDesign,
-  wayIndex: number,
-  version: PathVersion,
-  span: Span,
-): string {
-  const { source, stages, load } = design.ways[wayIndex];
-  const relevant =
-    version === 'ideal'
-      ? stages.map((s) => [s.id, s.topology, s.bypassed, s.target, s.farads, s.ohms])
-      : [
-          source.ohms,
-          load.ohms,
-          load.farads,
-          design.parts.opAmp.model,
-          stages.map((s) => [s.id, s.topology, s.bypassed, s.values]),
-        ];
-  return JSON.stringify([version, wayIndex, span, relevant]);
-}
-
 /** One version of one path, solved over the picture's span and ready to be read. */
 class SolvedVersion {
   readonly trace: LayerTrace;
@@ -213,19 +192,38 @@ export function layerTrace(frequenciesHz: Float64Array, trace: ComplexTrace): La
 }
 
 function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined): EvaluatedStage {
-  const topology = topologyOf(stage.topology);
-  const figures = topology.figures(stage.values);
-  const frequenciesHz = Float64Array.from(
-    { length: THUMBNAIL_POINTS },
-    (_, k) => figures.f0Hz * 10 ** (-1.2 + (2.4 * k) / (THUMBNAIL_POINTS - 1)),
-  );
-  return {
-    id: stage.id,
-    figures,
-    exact: exactValues(stage),
-    thumbnail: layerTrace(frequenciesHz, promised(topology, figures, frequenciesHz)),
-    peakDb: stage.bypassed || !built ? -Infinity : built.peakDb(stageOutNet(way, stage.id)),
+  const result: EvaluatedStage = { id: stage.id };
+  const attempt = (compute: () => void) => {
+    try {
+      compute();
+    } catch (error) {
+      result.problem ??= messageOf(error);
+    }
   };
+  attempt(() => (result.exact = exactValues(stage)));
+  attempt(() => {
+    const topology = topologyOf(stage.topology);
+    const figures = topology.figures(stage.values);
+    if (!Object.values(figures).every((x) => typeof x !== 'number' || Number.isFinite(x)))
+      throw new ReedError('range', `${topology.name}: these values give no figures.`);
+    result.figures = figures;
+    const frequenciesHz = Float64Array.from(
+      { length: THUMBNAIL_POINTS },
+      (_, k) => figures.f0Hz * 10 ** (-1.2 + (2.4 * k) / (THUMBNAIL_POINTS - 1)),
+    );
+    result.thumbnail = layerTrace(frequenciesHz, promised(topology, figures, frequenciesHz));
+  });
+  attempt(() => {
+    if (!stage.bypassed && built) result.peakDb = built.peakDb(stageOutNet(way, stage.id));
+  });
+  return result;
+}
+
+/** A layer as a problem names it. */
+function layerWords(id: LayerId, sheet: Sheet): string {
+  if (id === 'ideal' || id === 'built') return id;
+  const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
+  return `keep ${quoted(keep?.name ?? '')}`;
 }
 
 /** The response that a stage's figures promise; the conformance test holds it against the solver. */

@@ -1,8 +1,16 @@
 import { bankSchema, type Bank } from '@/core/bank/schema';
+import { askFields, type Ask } from '@/core/design/ask';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { sheetFault } from './read';
-import { SHEET_LIMITS, sheetSchema, type Keep, type Sheet } from './schema';
+import {
+  SHEET_LIMITS,
+  sheetSchema,
+  stageSchema,
+  type Keep,
+  type Sheet,
+  type Stage,
+} from './schema';
 
 /*
  * The one gate before a sheet is shown or stored: what passes reads back. It is asked at every
@@ -37,6 +45,35 @@ export function checkBank(bank: Bank): void {
   if (result.success) return;
   const { path, message } = firstIssue(result.error, bank);
   throw refusal(`bank.${path}`, message);
+}
+
+/**
+ * Single fields of an ask, each for itself.
+ *
+ * @throws ReedError `range` as `gate` does
+ */
+export function checkAskFields(fields: Partial<Ask>): void {
+  for (const [name, value] of Object.entries(fields)) {
+    if (value === undefined || !(name in askFields)) continue;
+    const result = askFields[name as keyof typeof askFields].safeParse(value);
+    if (result.success) continue;
+    const { path, message } = firstIssue(result.error, value);
+    throw refusal(path === '' ? `ask.${name}` : `ask.${name}.${path}`, message);
+  }
+}
+
+const stageFields = stageSchema.pick({ target: true, farads: true, ohms: true });
+
+/**
+ * What a stage is designed for and from, before its equations are used.
+ *
+ * @throws ReedError `range` as `gate` does
+ */
+export function checkStageFields(fields: Pick<Stage, 'target' | 'farads' | 'ohms'>): void {
+  const result = stageFields.safeParse(fields);
+  if (result.success) return;
+  const { path, message } = firstIssue(result.error, fields);
+  throw refusal(path, message);
 }
 
 const refusal = (path: string, message: string) =>

@@ -63,8 +63,9 @@ export function jointsOf(way: Way, parts: PartChoices, atHz: number): Joint[] {
     for (let i = j; i < active.length; i++)
       downstream.push(...placed[i](from, (from = `${active[i].id}.out`)));
     downstream.push(...loadParts(way, from));
-    const open = downstream.length === 0;
-    const load = open ? { re: Infinity, im: 0 } : looking(downstream, 'joint', atHz);
+    const load =
+      downstream.length === 0 ? { re: Infinity, im: 0 } : looking(downstream, 'joint', atHz);
+    const open = !Number.isFinite(load.re);
 
     return {
       before: j === 0 ? 'source' : active[j - 1].id,
@@ -82,12 +83,25 @@ export function jointsOf(way: Way, parts: PartChoices, atHz: number): Joint[] {
   });
 }
 
-/** The impedance seen when looking into a net. */
+/** Stands across the net while it is measured, so that an op-amp's bare input is no floating net. */
+const ACROSS_SIEMENS = 1e-9;
+/** Less than this is nothing: the net is open. */
+const OPEN_SIEMENS = 1e-15;
+
+/** The impedance seen when looking into a net; infinite where nothing draws current from it. */
 function looking(parts: Part[], net: string, atHz: number): Impedance {
-  const probe: Part = { id: 'I-test', kind: 'current-source', from: '0', to: net, acAmps: 1 };
-  const { re, im } = acResponse(makeCircuit([...parts, probe]), {
+  const probe: Part[] = [
+    { id: 'I-test', kind: 'current-source', from: '0', to: net, acAmps: 1 },
+    { id: 'R-test', kind: 'resistor', a: net, b: '0', ohms: 1 / ACROSS_SIEMENS },
+  ];
+  const { re, im } = acResponse(makeCircuit([...parts, ...probe]), {
     frequenciesHz: [atHz],
     probes: [net],
   }).probes[net];
-  return { re: re[0], im: im[0] };
+  // 1 / Z is what was measured less what was put across.
+  const square = re[0] ** 2 + im[0] ** 2;
+  const g = re[0] / square - ACROSS_SIEMENS;
+  const b = -im[0] / square;
+  const size = g * g + b * b;
+  return size < OPEN_SIEMENS ** 2 ? { re: Infinity, im: 0 } : { re: g / size, im: -b / size };
 }

@@ -1,11 +1,14 @@
 import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
 import { designAsk, type DesignedStage } from '@/core/design/design';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
+import { ReedError } from '@/core/errors';
+import { boundsProblem } from '@/core/quantity/bounds';
 import { nearestPreferred } from '@/core/quantity/series';
 import { topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
 import { PART_KINDS } from '@/core/topologies/part-kinds';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
+import { checkStageFields } from './gate';
 import type { PartChoices, Reading, Sheet, Stage, Way } from './schema';
 import { usualReadings } from './usual-readings';
 
@@ -24,6 +27,8 @@ export function realValues(
 ): Record<string, number> {
   return Object.fromEntries(
     valuedParts(topology).map(({ id, kind }) => {
+      const problem = boundsProblem(exact[id], PART_KINDS[kind].quantity);
+      if (problem) throw new ReedError('design', `${topology.name}: ${id} ${problem}.`);
       const choice = PART_KINDS[kind].series;
       const series = choice === null ? 'exact' : parts[choice];
       return [id, series === 'exact' ? exact[id] : nearestPreferred(exact[id], series)];
@@ -52,6 +57,7 @@ export function makeStage(
   start: StageChoice = {},
 ): Stage {
   const choice = startOf(start);
+  checkStageFields({ target, ...choice });
   const exact = topology.design(target, choice);
   return {
     id,
@@ -101,6 +107,10 @@ export function redesign(way: Way, ask: Ask, parts: PartChoices): Way {
 function stageOf(id: string, { topology, ask, choice }: DesignedStage, parts: PartChoices): Stage {
   return makeStage(id, topology, ask, parts, 'ask', choice);
 }
+
+/** Whether a sheet is designed by its ask; one of stages put in by hand alone is not. */
+export const followsAsk = ({ ways }: Pick<Sheet, 'ways'>): boolean =>
+  ways[0].stages.length === 0 || ways[0].stages.some((s) => s.origin === 'ask');
 
 /** A stage id not used in the path yet. */
 export function freshStageId(way: Way): string {

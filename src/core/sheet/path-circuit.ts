@@ -67,12 +67,15 @@ function sourceParts({ source }: Way, version: PathVersion): Part[] {
     : [v1];
 }
 
+/** What the load's capacitance is called in a path's circuit. */
+export const LOAD_CAPACITOR = 'CL';
+
 export function loadParts({ load }: Way, net = 'out'): Part[] {
   const parts: Part[] = [];
   if (load.ohms !== null)
     parts.push({ id: 'RL', kind: 'resistor', a: net, b: '0', ohms: load.ohms });
   if (load.farads !== null)
-    parts.push({ id: 'CL', kind: 'capacitor', a: net, b: '0', farads: load.farads });
+    parts.push({ id: LOAD_CAPACITOR, kind: 'capacitor', a: net, b: '0', farads: load.farads });
   return parts;
 }
 

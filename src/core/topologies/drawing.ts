@@ -28,6 +28,11 @@ export type DrawnSymbol =
   /** A further output, with its name. */
   | { kind: 'tap'; name: string; at: Point };
 
+export type AmplifierSymbol = Extract<DrawnSymbol, { upper: unknown }>;
+
+/** Whether a symbol has two inputs and an output, instead of two ends. */
+export const isAmplifier = (symbol: DrawnSymbol): symbol is AmplifierSymbol => 'upper' in symbol;
+
 /**
  * A schematic on a grid. It is the only description of how a topology is wired: the net list is
  * read off it (see `nets.ts`), so picture and circuit cannot differ.

@@ -6,11 +6,15 @@ import { useState } from 'react';
 import { knownKey, workedOut, type BankPicture } from '@/core/bank/bank';
 import type { Bank, Channel } from '@/core/bank/schema';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { Sheet, Way } from '@/core/sheet/schema';
+import type { Sheet, Stage, Way } from '@/core/sheet/schema';
+import { topologyOf } from '@/core/topologies';
+import { kindOfPart } from '@/core/topologies/instantiate';
+import { PART_KINDS } from '@/core/topologies/part-kinds';
 import { usePreferences } from '@/store/preferences';
 import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { attempt } from '../shell/tell';
 import { useLens } from '../sheet/use-lens';
 import {
   addChannel,
@@ -117,11 +121,14 @@ function ChannelTable({ bank, picture, chosen, onChoose }: TableProps) {
             onCommit={(x) => setOverlap(x!)}
           />{' '}
           down, unless a channel has a width of its own.{' '}
-          <Checkbox checked={bank.alternate} onChange={(e) => setAlternate(e.target.checked)}>
+          <Checkbox
+            checked={bank.alternate}
+            onChange={(e) => attempt(() => setAlternate(e.target.checked))}
+          >
             every other channel inverted in the sum
           </Checkbox>
         </p>
-        <Button size="small" icon={<Plus size={14} />} onClick={addChannel}>
+        <Button size="small" icon={<Plus size={14} />} onClick={() => attempt(addChannel)}>
           Add a channel
         </Button>
       </div>
@@ -215,7 +222,7 @@ function ChannelTable({ bank, picture, chosen, onChoose }: TableProps) {
                       type="button"
                       aria-label={`Remove channel ${i + 1}`}
                       disabled={bank.channels.length === 1}
-                      onClick={() => removeChannel(c.id)}
+                      onClick={() => attempt(() => removeChannel(c.id))}
                     >
                       <Trash2 size={14} aria-hidden />
                     </button>
@@ -230,6 +237,9 @@ function ChannelTable({ bank, picture, chosen, onChoose }: TableProps) {
   );
 }
 
+const quantityOf = (stage: Stage, part: string) =>
+  PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
+
 /** Known and unknown parts of one channel, and where its level goes. */
 function Parts({
   channel,
@@ -243,12 +253,8 @@ function Parts({
   const mark = usePreferences((p) => p.mark);
   const exact = workedOut(way);
   const budget = picture?.channels.find((c) => c.id === channel.id)?.budgetDb ?? [];
-  const print = (part: string, value: number) =>
-    formatQuantity(value, part.startsWith('C') ? 'farads' : 'ohms', {
-      unit: true,
-      digits: 3,
-      mark,
-    });
+  const print = (stage: Stage, part: string, value: number) =>
+    formatQuantity(value, quantityOf(stage, part), { unit: true, digits: 3, mark });
   return (
     <>
       <h2>Parts at {formatQuantity(channel.centreHz, 'hertz', { unit: true, mark })}</h2>
@@ -284,15 +290,15 @@ function Parts({
                       <EditableQuantity
                         label={`Known ${part} of stage ${n + 1}`}
                         value={known ?? null}
-                        kind={part.startsWith('C') ? 'farads' : 'ohms'}
+                        kind={quantityOf(stage, part)}
                         mark={mark}
                         clearable
-                        shown={known === undefined ? 'unknown' : print(part, known)}
+                        shown={known === undefined ? 'unknown' : print(stage, part, known)}
                         onCommit={(x) => setKnown(channel.id, key, x)}
                       />
                     </td>
-                    <td>{print(part, value)}</td>
-                    <td className={styles.soft}>{print(part, exact[key])}</td>
+                    <td>{print(stage, part, value)}</td>
+                    <td className={styles.soft}>{print(stage, part, exact[key])}</td>
                   </tr>
                 );
               }),

@@ -12,11 +12,20 @@ import {
   refit,
   viewFollow,
 } from '@/core/sheet/make';
-import type { Keep, PartChoices, Reading, Stage, Way } from '@/core/sheet/schema';
+import { checkAskFields } from '@/core/sheet/gate';
+import {
+  SHEET_LIMITS,
+  type Keep,
+  type PartChoices,
+  type Reading,
+  type Stage,
+  type Way,
+} from '@/core/sheet/schema';
+import { cut, isVisible } from '@/core/text';
 import { topologyOf } from '@/core/topologies';
 import type { Topology } from '@/core/topologies/topology';
 import { newId, now } from '@/store/ids';
-import { edit, editView, useSession, type SheetContent } from '@/store/sheet-session';
+import { edit, useSession, type SheetContent } from '@/store/sheet-session';
 
 /*
  * What a person does to a sheet. Each action is one step of history; what an action throws is said
@@ -44,14 +53,18 @@ function withStage(
 export function changeAsk(change: Partial<Ask>): void {
   const { content, frame } = useSession.getState();
   if (!content || !frame) return;
+  // Before anything is worked out from it: a number beyond all bounds is told where it was typed.
+  checkAskFields(change);
   const after = consistent(content.ask, change);
-  edit((c) => ({
-    ask: after,
-    ...withWay(c, (way) => redesign(way, after, c.parts)),
-    readings: readingsFollow(c.readings, c.ask, after),
-  }));
-  const span = viewFollow(frame.view, content.ask, after);
-  if (span.fromHz !== frame.view.fromHz || span.toHz !== frame.view.toHz) editView(span);
+  edit(
+    (c) => ({
+      ask: after,
+      ...withWay(c, (way) => redesign(way, after, c.parts)),
+      readings: readingsFollow(c.readings, c.ask, after),
+    }),
+    undefined,
+    viewFollow(frame.view, content.ask, after),
+  );
 }
 
 /** Take a whole ask over, as one of the weighed designs has it. */
@@ -78,9 +91,8 @@ export function changeTopologies(topology: Topology): void {
 }
 
 export function setTitle(title: string): void {
-  const clean = title.trim().slice(0, 120);
-  if (clean === '') throw new ReedError('range', 'A sheet needs a name.');
-  edit(() => ({ title: clean }));
+  if (!isVisible(title)) throw new ReedError('range', 'A sheet needs a name.');
+  edit(() => ({ title: cut(title.trim(), SHEET_LIMITS.name) }));
 }
 
 export function setValue(stageId: string, part: string, value: number, group?: string): void {
@@ -219,8 +231,9 @@ export function setLoad(change: Partial<Way['load']>): void {
 export function changeParts(change: Partial<PartChoices>): void {
   edit((c) => {
     const parts = { ...c.parts, ...change };
-    const sameSeries =
-      parts.resistors === c.parts.resistors && parts.capacitors === c.parts.capacitors;
+    const sameSeries = (['resistors', 'capacitors', 'inductors'] as const).every(
+      (kind) => parts[kind] === c.parts[kind],
+    );
     return { parts, ...(sameSeries ? {} : { ways: refit(c.ways, parts) }) };
   });
 }
@@ -247,7 +260,7 @@ export function keepNow(name: string): void {
     const { ask, parts, ways, readings, bank } = c;
     const keep: Keep = {
       id: newId('k'),
-      name: name.trim() || `Keep ${c.keeps.length + 1}`,
+      name: cut(name.trim(), SHEET_LIMITS.name) || `Keep ${c.keeps.length + 1}`,
       at: now(),
       shown: true,
       design: { ask, parts, ways, readings, ...(bank ? { bank } : {}) },

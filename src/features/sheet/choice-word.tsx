@@ -1,7 +1,7 @@
 'use client';
 
-import { App, Dropdown } from 'antd';
-import { messageOf } from '@/core/errors';
+import { Dropdown } from 'antd';
+import { attempt } from '../shell/tell';
 import styles from './ask-sentence.module.css';
 
 export interface Choice<T> {
@@ -25,7 +25,6 @@ export function ChoiceWord<T extends string | number>({
   choices,
   onChoose,
 }: ChoiceWordProps<T>) {
-  const { message } = App.useApp();
   const word = choices.find((c) => c.value === value)?.word ?? String(value);
   return (
     <Dropdown
@@ -36,11 +35,7 @@ export function ChoiceWord<T extends string | number>({
         onClick: ({ key }) => {
           const chosen = choices.find((c) => String(c.value) === key);
           if (!chosen || chosen.value === value) return;
-          try {
-            onChoose(chosen.value);
-          } catch (error) {
-            void message.warning(messageOf(error), 6);
-          }
+          attempt(() => onChoose(chosen.value), 'choice');
         },
       }}
     >

@@ -1,7 +1,8 @@
 'use client';
 
-import { App, Dropdown, Segmented } from 'antd';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Dropdown, Segmented } from 'antd';
+import { useCallback, useMemo, useState } from 'react';
+import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Evaluation } from '@/core/sheet/evaluate';
@@ -9,10 +10,12 @@ import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-d
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
-import { valuedParts } from '@/core/topologies/instantiate';
+import { kindOfPart, valuedParts } from '@/core/topologies/instantiate';
+import { PART_KINDS } from '@/core/topologies/part-kinds';
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
-import { Schematic, schematicSize, type PartLabel } from '@/ui/schematic/schematic';
+import { Schematic } from '@/ui/schematic/schematic';
+import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
 import { StageFacts } from './stage-facts';
 import { TrySlider } from './try-slider';
@@ -29,9 +32,10 @@ export function CircuitPanel({
   stage: Stage | undefined;
   evaluation: Evaluation | null;
 }) {
-  const { message } = App.useApp();
   const { mark, resistors } = usePreferences();
-  const { wholePath, partId, editingPart } = useUi();
+  const wholePath = useUi((s) => s.wholePath);
+  const partId = useUi((s) => s.partId);
+  const editingPart = useUi((s) => s.editingPart);
   const stages = sheet.ways[0].stages;
   const shown = useMemo(
     () => (wholePath ? stages : stage ? [stage] : []),
@@ -42,14 +46,6 @@ export function CircuitPanel({
     () => labelsOf(sheet, shown, evaluation, mark),
     [sheet, shown, evaluation, mark],
   );
-  const host = useRef<HTMLDivElement>(null);
-  const room = useRoom(host);
-  const size = schematicSize(drawing);
-  const scale = Math.max(
-    11.5,
-    Math.min(22, (room.width - 8) / size.width, (room.height - 8) / size.height),
-  );
-
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
   const tryable =
@@ -58,10 +54,17 @@ export function CircuitPanel({
       : null;
   const [opAmpMenu, setOpAmpMenu] = useState(false);
 
-  const edit = (id: string) => {
-    if (splitComposedId(id).part.startsWith('A')) setOpAmpMenu(true);
-    else setUi({ editingPart: id });
-  };
+  const edit = useCallback(
+    (id: string) => {
+      if (labels[id]?.value === undefined) setOpAmpMenu(true);
+      else setUi({ editingPart: id });
+    },
+    [labels],
+  );
+  const editor = useCallback(
+    (id: string) => <ValueEditor key={id} id={id} stages={stages} name={labels[id]?.name} />,
+    [stages, labels],
+  );
   return (
     <section className={styles.panel} aria-label="Circuit">
       <div className={styles.head}>
@@ -83,7 +86,7 @@ export function CircuitPanel({
           ]}
         />
       </div>
-      <div className={styles.drawing} ref={host}>
+      <div className={styles.drawing}>
         {shown.length === 0 ? (
           <p className={styles.empty}>
             {stages.length === 0
@@ -96,28 +99,12 @@ export function CircuitPanel({
             drawing={drawing}
             labels={labels}
             resistors={resistors}
-            scale={scale}
             selected={partId}
             editing={editingPart}
-            onSelect={(id) => setUi({ partId: id })}
+            onSelect={selectPart}
             onEdit={edit}
-            onPoint={(id) => setUi({ pointedPart: id })}
-            editor={(id) => {
-              const { stageId, part } = splitComposedId(id);
-              const value = stages.find((s) => s.id === stageId)?.values[part] ?? null;
-              const name = labels[id]?.name ?? part;
-              return (
-                <QuantityInput
-                  key={id}
-                  label={`Value of ${name}`}
-                  value={value}
-                  kind={part.startsWith('C') ? 'farads' : 'ohms'}
-                  mark={mark}
-                  onCommit={(v) => setValue(stageId, part, v!)}
-                  onDone={() => setUi({ editingPart: null })}
-                />
-              );
-            }}
+            onPoint={pointAt}
+            editor={editor}
           />
         )}
       </div>
@@ -152,8 +139,12 @@ export function CircuitPanel({
               selectedKeys: [sheet.parts.opAmp.name],
               items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
               onClick: ({ key }) => {
-                changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) });
-                void message.info(`Op-amps are now: ${key}`);
+                if (
+                  attempt(() =>
+                    changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
+                  )
+                )
+                  tell(`Op-amps are now: ${key}`);
               },
             }}
           >
@@ -171,6 +162,36 @@ export function CircuitPanel({
   );
 }
 
+const selectPart = (id: string) => setUi({ partId: id });
+const pointAt = (id: string | null) => setUi({ pointedPart: id });
+
+/** The field that stands in the place of a part's value. */
+function ValueEditor({
+  id,
+  stages,
+  name,
+}: {
+  id: string;
+  stages: readonly Stage[];
+  name: string | undefined;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  const { stageId, part } = splitComposedId(id);
+  const stage = stages.find((s) => s.id === stageId);
+  const kind = stage && kindOfPart(topologyOf(stage.topology), part);
+  if (!stage || !kind) return null;
+  return (
+    <QuantityInput
+      label={`Value of ${name ?? part}`}
+      value={stage.values[part]}
+      kind={PART_KINDS[kind].quantity}
+      mark={mark}
+      onCommit={(value) => setValue(stageId, part, value!)}
+      onDone={() => setUi({ editingPart: null })}
+    />
+  );
+}
+
 /** Names, values, and the exact value where the chosen one departs from it. */
 function labelsOf(
   sheet: Sheet,
@@ -185,7 +206,7 @@ function labelsOf(
     const exact = evaluation?.stages.find((s) => s.id === stage.id)?.exact;
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
     for (const { id, kind } of valuedParts(topologyOf(stage.topology))) {
-      const quantity = kind === 'capacitor' ? 'farads' : 'ohms';
+      const { quantity } = PART_KINDS[kind];
       const value = stage.values[id];
       const off = exact ? Math.abs(value / exact[id] - 1) : 0;
       labels[composedId(stage.id, id)] = {
@@ -199,17 +220,4 @@ function labelsOf(
     }
   }
   return labels;
-}
-
-/** The size a child may take. */
-function useRoom(host: React.RefObject<HTMLDivElement | null>): { width: number; height: number } {
-  const [room, setRoom] = useState({ width: 440, height: 340 });
-  useEffect(() => {
-    const observer = new ResizeObserver(([entry]) =>
-      setRoom({ width: entry.contentRect.width, height: entry.contentRect.height }),
-    );
-    observer.observe(host.current!);
-    return () => observer.disconnect();
-  }, [host]);
-  return room;
 }

@@ -1,6 +1,7 @@
 'use client';
 
 import { useState } from 'react';
+import { attempt } from '../shell/tell';
 import styles from './editable-text.module.css';
 
 /** A name in running text that turns into a field where it stands. */
@@ -18,7 +19,7 @@ export function EditableText({
   const [editing, setEditing] = useState(false);
   const take = (text: string) => {
     const clean = text.trim();
-    if (clean !== '' && clean !== value) onCommit(clean);
+    if (clean !== '' && clean !== value) attempt(() => onCommit(clean));
     setEditing(false);
   };
   if (!editing) {

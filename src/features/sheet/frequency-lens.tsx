@@ -3,6 +3,7 @@
 import { useMemo } from 'react';
 import type { DelayTrace } from '@/core/lenses/delay';
 import type { Layer, LayerTrace } from '@/core/sheet/evaluate';
+import { followsAsk } from '@/core/sheet/make';
 import { forbiddenLevels, passHz } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/formats/csv';
@@ -11,6 +12,7 @@ import { delayAxis, levelAxis, phaseAxis, valueAt, type ValueAxis } from '@/ui/c
 import type { ChartContent, ChartLayer, LayerLook } from '@/ui/chart/chart-model';
 import { Cursor } from '@/ui/chart/cursor';
 import { LensChart } from '@/ui/chart/lens-chart';
+import { LensState } from './lens-state';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
 import { usePointedVariation } from './use-evaluation';
@@ -36,12 +38,16 @@ export function LevelOrPhase({ lens, ...props }: Props & { lens: 'level' | 'phas
 
 /** Delay is computed only while it is looked at. */
 export function DelayLens(props: Props) {
-  const { picture } = useLens(props.sheet, { lens: 'delay' });
+  const { picture, problem, stale } = useLens(props.sheet, { lens: 'delay' });
   const delays = useMemo(
     () => new Map(picture?.layers.map(({ id, value }) => [id, value]) ?? []),
     [picture],
   );
-  return <Picture lens="delay" delays={delays} {...props} />;
+  return (
+    <LensState problem={problem ?? picture?.problems[0] ?? null} stale={stale}>
+      <Picture lens="delay" delays={delays} {...props} />
+    </LensState>
+  );
 }
 
 type Delays = ReadonlyMap<Layer['id'], DelayTrace>;
@@ -82,10 +88,12 @@ function Picture({
               ? []
               : layers.map(({ id, trace }) => {
                   const delay = delays?.get(id);
+                  const levelDb = valueAt(trace.frequenciesHz, trace.levelDb, cursorHz);
                   return {
                     name: layerName(id, sheet),
                     look: lookOf(id),
-                    levelDb: valueAt(trace.frequenciesHz, trace.levelDb, cursorHz),
+                    levelDb,
+                    volts: sourceVolts(id, sheet) * 10 ** (levelDb / 20),
                     phaseDegrees: valueAt(trace.frequenciesHz, trace.phaseDegrees, cursorHz),
                     ...(delay
                       ? { delaySeconds: valueAt(delay.frequenciesHz, delay.seconds, cursorHz) }
@@ -99,6 +107,12 @@ function Picture({
       )}
     </LensChart>
   );
+}
+
+/** The source's voltage in a layer; a keep has the one it was kept with. */
+function sourceVolts(id: Layer['id'], sheet: Sheet): number {
+  const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
+  return (keep?.design ?? sheet).ways[0].source.volts;
 }
 
 interface Curve {
@@ -148,7 +162,14 @@ function useCurves(
 }
 
 /** Thin dashes over the thick line, so that both are seen where they agree. */
-const DEPTH: Record<LayerLook, number> = { keep: 0, built: 1, ideal: 2, trial: 3 };
+const DEPTH: Record<LayerLook, number> = {
+  keep: 0,
+  built: 1,
+  ideal: 2,
+  trial: 3,
+  'trial-dashed': 3,
+  'trial-chained': 3,
+};
 
 function useContent(
   sheet: Sheet,
@@ -165,17 +186,27 @@ function useContent(
         .sort((a, b) => DEPTH[a.look] - DEPTH[b.look]),
     [curves],
   );
+  const laidOver = useUi((s) => s.laidOver);
   const trials = useMemo(
     () =>
       lens === 'delay'
         ? []
-        : variation.map((trace, i): ChartLayer => ({
-            id: `trial ${i}`,
-            name: '',
-            look: 'trial',
-            ...curveOf(lens, trace, wrapped),
-          })),
-    [variation, lens, wrapped],
+        : [
+            ...variation.map((trace, i): ChartLayer => ({
+              id: `trial ${i}`,
+              name: '',
+              look: 'trial',
+              ...curveOf(lens, trace, wrapped),
+            })),
+            ...(lens === 'level' ? laidOver : []).map(({ name, look, trace }): ChartLayer => ({
+              id: `laid ${name}`,
+              name,
+              look,
+              x: trace.frequenciesHz,
+              y: trace.levelDb,
+            })),
+          ],
+    [variation, laidOver, lens, wrapped],
   );
   const ideal = layers.find((l) => l.id === 'ideal');
   const passDb = useMemo(() => {
@@ -189,10 +220,10 @@ function useContent(
   }, [ideal, sheet.ask, sheet.view]);
   const forbidden = useMemo(
     () =>
-      lens === 'level'
+      lens === 'level' && followsAsk(sheet)
         ? forbiddenLevels(sheet.ask, sheet.readings, sheet.ask.gainDb ?? passDb)
         : [],
-    [lens, sheet.ask, sheet.readings, passDb],
+    [lens, sheet, passDb],
   );
   return useMemo(() => ({ layers: drawn, trials, forbidden }), [drawn, trials, forbidden]);
 }

@@ -15,6 +15,7 @@ import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { lookOf } from './frequency-lens';
+import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './harmonics-lens.module.css';
 
@@ -27,7 +28,7 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
   const [fundamental, setFundamental] = useState<number | null>(null);
   const [octaves, setOctaves] = useState(0);
   const fundamentalHz = fundamental ?? Number((mainHz(sheet.ask) / 5).toPrecision(2));
-  const { picture, problem } = useLens(sheet, {
+  const { picture, problem, stale } = useLens(sheet, {
     lens: 'harmonics',
     wave,
     fundamentalHz,
@@ -71,11 +72,13 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
           />
         </label>
       </div>
-      {picture ? (
-        <Pictures sheet={sheet} picture={picture} fundamentalHz={fundamentalHz} />
-      ) : (
-        <p>{problem ?? 'Working out the harmonics …'}</p>
-      )}
+      <LensState problem={problem ?? picture?.layers.problems[0] ?? null} stale={stale}>
+        {picture ? (
+          <Pictures sheet={sheet} picture={picture} fundamentalHz={fundamentalHz} />
+        ) : (
+          !problem && <p>Working out the harmonics …</p>
+        )}
+      </LensState>
     </div>
   );
 }
@@ -89,7 +92,9 @@ function Pictures({
   picture: HarmonicsPicture;
   fundamentalHz: number;
 }) {
-  const db = (x: number) => Math.max(-72, 20 * Math.log10(Math.max(x, 1e-12)));
+  const mark = usePreferences((p) => p.mark);
+  // Decibels under the source's voltage; the wave itself is in volts.
+  const db = (x: number) => Math.max(-72, 20 * Math.log10(Math.max(x / picture.volts, 1e-12)));
   const built = picture.layers.layers.find((l) => l.id === 'built') ?? picture.layers.layers[0];
   const angles = Float64Array.from(
     { length: WAVE_POINTS },
@@ -104,7 +109,7 @@ function Pictures({
   return (
     <div className={styles.pictures}>
       <MiniPlot
-        title="Harmonics in (outlined) and out, dB"
+        title="Harmonics in (outlined) and out, dB re the source"
         summary={picture.orders
           .slice(0, 6)
           .map((n, k) => `harmonic ${n} ${db(built?.value.amplitude[k] ?? 0).toFixed(1)} dB`)
@@ -151,16 +156,16 @@ function Pictures({
         }}
       </MiniPlot>
       <MiniPlot
-        title="The wave in and out, V"
+        title={`The wave in and out, source ±${formatQuantity(picture.volts, 'volts', { unit: true, mark })}`}
         summary={picture.layers.layers.map(({ id }) => layerName(id, sheet)).join(', ')}
         lines={[
           { look: 'input', x: angles, y: waveFromHarmonics(picture.input, undefined, WAVE_POINTS) },
           ...waves.reverse(),
         ]}
         x={[0, angles[WAVE_POINTS - 1]]}
-        y={[-1.5, 1.5]}
-        xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3 })}
-        yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)}`}
+        y={[-1.5 * picture.volts, 1.5 * picture.volts]}
+        xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
+        yLabel={(v) => formatQuantity(v, 'volts', { unit: true, digits: 3, mark })}
       />
     </div>
   );

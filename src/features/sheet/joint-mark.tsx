@@ -8,6 +8,7 @@ import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Tex } from '@/ui/controls/tex';
+import { attempt } from '../shell/tell';
 import { addStage } from './actions';
 import { sameProps } from './same-props';
 import { StagePicker } from './stage-picker';
@@ -37,7 +38,9 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
   return (
     <div className={styles.joint}>
       <span className={`mono ${styles.ohms}`}>
-        {joint && !skipped ? `${ohms(joint.sourceOhms)} | ${ohms(joint.loadOhms)}` : ''}
+        {joint && !skipped
+          ? `${ohms(joint.sourceOhms)} → ${ohms(joint.loadOhms)}${Number.isFinite(joint.loadOhms) ? ' Ω' : ''}`
+          : ''}
       </span>
       <div className={styles.wire}>
         <OnDemandPopover
@@ -104,7 +107,9 @@ function JointPanel({
       <p className={styles.panelHead}>Add a stage here</p>
       <StagePicker
         first={first}
-        onPick={(t) => setUi({ stageId: addStage(t, after), partId: null, wholePath: false })}
+        onPick={(t) =>
+          attempt(() => setUi({ stageId: addStage(t, after), partId: null, wholePath: false }))
+        }
       />
     </div>
   );

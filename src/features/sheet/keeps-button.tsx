@@ -3,6 +3,7 @@
 import { Button, Checkbox, Popover } from 'antd';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
+import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { goBackTo, keepNow, removeKeep, showKeep } from './actions';
 import { setUi, useUi } from './ui-state';
@@ -27,10 +28,15 @@ export function KeepsButton({ keeps }: Pick<Sheet, 'keeps'>) {
 
 function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
   const [name, setName] = useState('');
+  const [error, setError] = useState<string>();
   const keep = () => {
-    keepNow(name);
-    setName('');
-    setUi({ keeping: false });
+    try {
+      keepNow(name);
+      setName('');
+      setUi({ keeping: false });
+    } catch (failure) {
+      setError(messageOf(failure));
+    }
   };
   return (
     <div className={styles.keeps}>
@@ -54,6 +60,11 @@ function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
           Keep this state
         </Button>
       </form>
+      {error && (
+        <p role="alert" className={styles.error}>
+          {error}
+        </p>
+      )}
       {keeps.length === 0 && (
         <p className={styles.hint}>
           A keep holds the sheet as it is now. Its curve stays on the picture to compare against,

@@ -1,6 +1,7 @@
 'use client';
 
-import { useMemo } from 'react';
+import { Checkbox, Tabs } from 'antd';
+import { lazy, Suspense, useMemo } from 'react';
 import type { Evaluation, Layer } from '@/core/sheet/evaluate';
 import type { Lens, Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/formats/csv';
@@ -9,59 +10,58 @@ import { editView } from '@/store/sheet-session';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
 import { formatQuantity } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
+import { followsAsk } from '@/core/sheet/make';
 import { DelayLens, LevelOrPhase, lookOf } from './frequency-lens';
-import { HarmonicsLens } from './harmonics-lens';
-import { MapLens } from './map-lens';
-import { TimeLens } from './time-lens';
+import { PATH_LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 import styles from './lens-panel.module.css';
 
-const LENSES: readonly { id: Lens; title: string }[] = [
-  { id: 'level', title: 'Level' },
-  { id: 'phase', title: 'Phase' },
-  { id: 'delay', title: 'Delay' },
-  { id: 'time', title: 'Time' },
-  { id: 'harmonics', title: 'Harmonics' },
-  { id: 'map', title: 'Map' },
-];
+// The first screen shows Level; the others are fetched when they are first looked through.
+const TimeLens = lazy(() => import('./time-lens').then((m) => ({ default: m.TimeLens })));
+const HarmonicsLens = lazy(() =>
+  import('./harmonics-lens').then((m) => ({ default: m.HarmonicsLens })),
+);
+const MapLens = lazy(() => import('./map-lens').then((m) => ({ default: m.MapLens })));
+
+const OVER_FREQUENCY: readonly Lens[] = ['level', 'phase', 'delay'];
 
 /** One large picture at a time; every lens has the same layers. */
 export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Evaluation | null }) {
   const { lens } = sheet.view;
   const layers = useMemo(() => evaluation?.layers ?? [], [evaluation]);
-  const overFrequency = lens === 'level' || lens === 'phase' || lens === 'delay';
   return (
     <section className={styles.panel} aria-label="Lens">
-      <div className={styles.bar}>
-        <div className={styles.tabs} role="tablist" aria-label="Lenses">
-          {LENSES.map(({ id, title }) => (
-            <button
-              key={id}
-              type="button"
-              role="tab"
-              id={`lens-${id}`}
-              aria-selected={lens === id}
-              aria-controls="lens-picture"
-              className={lens === id ? `${styles.tab} ${styles.current}` : styles.tab}
-              onClick={() => editView({ lens: id })}
-            >
-              {title}
-            </button>
-          ))}
-        </div>
-        {lens === 'phase' && <WrapSwitch />}
-        {overFrequency && <Span view={sheet.view} />}
-      </div>
-      <Legend sheet={sheet} layers={layers} wanted={lens === 'level'} />
-      <div
-        id="lens-picture"
-        role="tabpanel"
-        aria-labelledby={`lens-${lens}`}
-        className={styles.picture}
-        onPointerLeave={() => setUi({ cursorHz: null })}
-      >
-        <Body lens={lens} sheet={sheet} layers={layers} />
-      </div>
+      <Tabs
+        className={styles.tabs}
+        activeKey={lens}
+        onChange={(key) => editView({ lens: key as Lens })}
+        animated={false}
+        destroyOnHidden
+        tabBarExtraContent={
+          OVER_FREQUENCY.includes(lens) && (
+            <span className={styles.extra}>
+              {lens === 'phase' && <WrapSwitch />}
+              <Span view={sheet.view} />
+            </span>
+          )
+        }
+        items={PATH_LENSES.map(({ id, title }, n) => ({
+          key: id,
+          label: <span title={`Key ${n + 1}`}>{title}</span>,
+          children: lens === id && (
+            <>
+              <Legend
+                sheet={sheet}
+                layers={layers}
+                wanted={lens === 'level' && followsAsk(sheet)}
+              />
+              <div className={styles.picture} onPointerLeave={() => setUi({ cursorHz: null })}>
+                <Body lens={lens} sheet={sheet} layers={layers} />
+              </div>
+            </>
+          ),
+        }))}
+      />
     </section>
   );
 }
@@ -74,11 +74,23 @@ function Body({ lens, sheet, layers }: { lens: Lens; sheet: Sheet; layers: reado
     case 'delay':
       return <DelayLens sheet={sheet} layers={layers} />;
     case 'time':
-      return <TimeLens sheet={sheet} layers={layers} />;
+      return (
+        <Suspense>
+          <TimeLens sheet={sheet} layers={layers} />
+        </Suspense>
+      );
     case 'harmonics':
-      return <HarmonicsLens sheet={sheet} />;
+      return (
+        <Suspense>
+          <HarmonicsLens sheet={sheet} />
+        </Suspense>
+      );
     case 'map':
-      return <MapLens sheet={sheet} />;
+      return (
+        <Suspense>
+          <MapLens sheet={sheet} />
+        </Suspense>
+      );
   }
 }
 
@@ -91,6 +103,7 @@ function Legend({
   layers: readonly Layer[];
   wanted: boolean;
 }) {
+  const laidOver = useUi((s) => s.laidOver);
   return (
     <ul className={styles.legend} aria-label="Layers">
       {wanted && (
@@ -98,6 +111,12 @@ function Legend({
           <span className={`${styles.key} ${styles.wanted}`} /> wanted
         </li>
       )}
+      {wanted &&
+        laidOver.map(({ name, look }) => (
+          <li key={name}>
+            <span className={`${styles.key} ${styles[look]}`} /> {name}
+          </li>
+        ))}
       {layers.map(({ id }) => (
         <li key={id}>
           <span className={`${styles.key} ${styles[lookOf(id)]}`} /> {layerName(id, sheet)}
@@ -110,14 +129,9 @@ function Legend({
 function WrapSwitch() {
   const wrapped = useUi((s) => s.phaseWrapped);
   return (
-    <label className={styles.wrap}>
-      <input
-        type="checkbox"
-        checked={wrapped}
-        onChange={(e) => setUi({ phaseWrapped: e.target.checked })}
-      />{' '}
+    <Checkbox checked={wrapped} onChange={(e) => setUi({ phaseWrapped: e.target.checked })}>
       within ±180°
-    </label>
+    </Checkbox>
   );
 }
 

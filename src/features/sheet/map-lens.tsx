@@ -1,27 +1,42 @@
 'use client';
 
-import { App } from 'antd';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { mainHz } from '@/core/design/ask';
-import { messageOf } from '@/core/errors';
 import type { MapPicture, StagePole } from '@/core/lenses/map';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { useSize } from '@/ui/chart/use-size';
+import { attempt, unsay } from '../shell/tell';
 import { retargetStage } from './actions';
+import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './map-lens.module.css';
 
 /** Poles and zeros in the s plane, in hertz; a stage's pair can be taken hold of and moved. */
 export function MapLens({ sheet }: { sheet: Sheet }) {
-  const { picture, problem } = useLens(sheet, { lens: 'map' });
+  const { picture, problem, stale } = useLens(sheet, { lens: 'map' });
   const [host, size] = useSize<HTMLDivElement>();
   return (
-    <div ref={host} className={styles.host} data-picture>
-      {!picture && <p>{problem ?? 'Looking for poles and zeros …'}</p>}
-      {picture && size && size.height > 80 && <Plane sheet={sheet} picture={picture} {...size} />}
-    </div>
+    <LensState problem={problem ?? picture?.layers.problems[0] ?? null} stale={stale}>
+      <div className={styles.lens}>
+        <div ref={host} className={styles.host} data-picture>
+          {!picture && !problem && <p>Looking for poles and zeros …</p>}
+          {picture && size && size.height > 80 && (
+            <Plane sheet={sheet} picture={picture} {...size} />
+          )}
+        </div>
+        {picture && (
+          <p className={styles.note}>
+            {picture.layers.layers.some((l) => l.value.verdict === 'unstable') && (
+              <b>A pole lies right of the axis: this circuit oscillates. </b>
+            )}
+            × poles, ○ zeros. Drag a ringed pair, or move it with the arrow keys: up and down f₀,
+            left and right Q. The stage is designed anew.
+          </p>
+        )}
+      </div>
+    </LensState>
   );
 }
 
@@ -33,7 +48,6 @@ interface PlaneProps {
 }
 
 function Plane({ sheet, picture, width, height }: PlaneProps) {
-  const { message } = App.useApp();
   const mark = usePreferences((p) => p.mark);
   const svg = useRef<SVGSVGElement>(null);
   const [dragged, setDragged] = useState<StagePole | null>(null);
@@ -45,12 +59,21 @@ function Plane({ sheet, picture, width, height }: PlaneProps) {
   const y = (hz: number) => originY - hz * unit;
   const hz = (value: number) => formatQuantity(value, 'hertz', { unit: true, digits: 3, mark });
 
+  // One message, whichever way and however often it is refused; it goes when a move is taken.
   const retarget = (pole: StagePole, group: string) => {
-    try {
-      retargetStage(pole.stageId, { f0Hz: pole.f0Hz, q: pole.q }, group);
-    } catch (error) {
-      void message.warning(messageOf(error), 4);
-    }
+    if (
+      attempt(
+        () => retargetStage(pole.stageId, { f0Hz: pole.f0Hz, q: pole.q }, group),
+        'map-refused',
+      )
+    )
+      unsay('map-refused');
+  };
+  const frame = useRef(0);
+  /** At most one design a frame, for wherever the pointer is by then. */
+  const retargetSoon = (pole: StagePole) => {
+    cancelAnimationFrame(frame.current);
+    frame.current = requestAnimationFrame(() => retarget(pole, `pole ${pole.stageId}`));
   };
   const poleAt = (event: PointerEvent, stageId: string): StagePole => {
     const box = svg.current!.getBoundingClientRect();
@@ -74,82 +97,75 @@ function Plane({ sheet, picture, width, height }: PlaneProps) {
 
   const rings = [0.25, 0.5, 0.75, 1].map((part) => roundTo(reach * part));
   return (
-    <>
-      <svg ref={svg} width={width} height={height} role="group" aria-label="Map of poles and zeros">
-        {rings.map((r) => (
-          <g key={r}>
-            <circle cx={originX} cy={originY} r={r * unit} className={styles.ring} />
-            <text x={originX + 5} y={y(r) + 12} className={styles.tick}>
-              {hz(r)}
-            </text>
-          </g>
-        ))}
-        <line x1={0} x2={width} y1={originY} y2={originY} className={styles.axis} />
-        <line x1={originX} x2={originX} y1={0} y2={height} className={styles.axis} />
-        {picture.layers.layers.map(({ id, value }) => (
-          <g key={id} className={styles[id === 'ideal' || id === 'built' ? id : 'keep']}>
-            {value.zeros.map((z, i) => (
-              <circle
-                key={i}
-                cx={x(z.re / TWO_PI)}
-                cy={y(z.im / TWO_PI)}
-                r={id === 'built' ? 6 : 4}
-                fill="none"
-              />
-            ))}
-            {value.poles.map((p, i) => {
-              const r = id === 'built' ? 6 : 4;
-              const [px, py] = [x(p.re / TWO_PI), y(p.im / TWO_PI)];
-              return (
-                <path
-                  key={i}
-                  d={`M${px - r} ${py - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`}
-                />
-              );
-            })}
-          </g>
-        ))}
-        {picture.held.map((own) => {
-          const pole = dragged?.stageId === own.stageId ? dragged : own;
-          const re = -pole.f0Hz / (2 * pole.q);
-          const im = pole.f0Hz * Math.sqrt(Math.max(0, 1 - 1 / (4 * pole.q * pole.q)));
-          const number = sheet.ways[0].stages.findIndex((s) => s.id === pole.stageId) + 1;
-          return (
+    <svg ref={svg} width={width} height={height} role="group" aria-label="Map of poles and zeros">
+      {rings.map((r) => (
+        <g key={r}>
+          <circle cx={originX} cy={originY} r={r * unit} className={styles.ring} />
+          <text x={originX + 5} y={y(r) + 12} className={styles.tick}>
+            {hz(r)}
+          </text>
+        </g>
+      ))}
+      <line x1={0} x2={width} y1={originY} y2={originY} className={styles.axis} />
+      <line x1={originX} x2={originX} y1={0} y2={height} className={styles.axis} />
+      {picture.layers.layers.map(({ id, value }) => (
+        <g key={id} className={styles[id === 'ideal' || id === 'built' ? id : 'keep']}>
+          {value.zeros.map((z, i) => (
             <circle
-              key={own.stageId}
-              cx={x(re)}
-              cy={y(im)}
-              r={12}
-              className={styles.handle}
-              role="slider"
-              tabIndex={0}
-              aria-label={`Poles of stage ${number}`}
-              aria-valuenow={pole.f0Hz}
-              aria-valuetext={`f0 ${hz(pole.f0Hz)}, Q ${pole.q.toPrecision(3)}`}
-              onPointerDown={(e) => {
-                e.currentTarget.setPointerCapture(e.pointerId);
-                setDragged(own);
-              }}
-              onPointerMove={(e) => {
-                if (!dragged) return;
-                const moved = poleAt(e, own.stageId);
-                setDragged(moved);
-                retarget(moved, `pole ${own.stageId}`);
-              }}
-              onPointerUp={() => setDragged(null)}
-              onKeyDown={(e) => onKey(e, own)}
+              key={i}
+              cx={x(z.re / TWO_PI)}
+              cy={y(z.im / TWO_PI)}
+              r={id === 'built' ? 6 : 4}
+              fill="none"
             />
-          );
-        })}
-      </svg>
-      <p className={styles.note}>
-        {picture.layers.layers.some((l) => l.value.verdict === 'unstable')
-          ? 'A pole lies right of the axis: this circuit oscillates. '
-          : ''}
-        × poles, ○ zeros. Drag a ringed pair, or move it with the arrow keys: up and down f₀, left
-        and right Q. The stage is designed anew.
-      </p>
-    </>
+          ))}
+          {value.poles.map((p, i) => {
+            const r = id === 'built' ? 6 : 4;
+            const [px, py] = [x(p.re / TWO_PI), y(p.im / TWO_PI)];
+            return (
+              <path
+                key={i}
+                d={`M${px - r} ${py - r}l${2 * r} ${2 * r}m0 ${-2 * r}l${-2 * r} ${2 * r}`}
+              />
+            );
+          })}
+        </g>
+      ))}
+      {picture.held.map((own) => {
+        const pole = dragged?.stageId === own.stageId ? dragged : own;
+        const re = -pole.f0Hz / (2 * pole.q);
+        const im = pole.f0Hz * Math.sqrt(Math.max(0, 1 - 1 / (4 * pole.q * pole.q)));
+        const number = sheet.ways[0].stages.findIndex((s) => s.id === pole.stageId) + 1;
+        return (
+          <circle
+            key={own.stageId}
+            cx={x(re)}
+            cy={y(im)}
+            r={12}
+            className={styles.handle}
+            role="slider"
+            tabIndex={0}
+            aria-label={`Poles of stage ${number}`}
+            aria-valuemin={1e-3}
+            aria-valuemax={1e9}
+            aria-valuenow={pole.f0Hz}
+            aria-valuetext={`f0 ${hz(pole.f0Hz)}, Q ${pole.q.toPrecision(3)}`}
+            onPointerDown={(e) => {
+              e.currentTarget.setPointerCapture(e.pointerId);
+              setDragged(own);
+            }}
+            onPointerMove={(e) => {
+              if (!dragged) return;
+              const moved = poleAt(e, own.stageId);
+              setDragged(moved);
+              retargetSoon(moved);
+            }}
+            onPointerUp={() => setDragged(null)}
+            onKeyDown={(e) => onKey(e, own)}
+          />
+        );
+      })}
+    </svg>
   );
 }
 

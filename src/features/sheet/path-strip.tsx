@@ -36,6 +36,7 @@ import {
   setSource,
   toggleBypass,
 } from './actions';
+import { attempt } from '../shell/tell';
 import { EditableText } from './editable-text';
 import { JointMark } from './joint-mark';
 import { sameProps } from './same-props';
@@ -67,7 +68,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
     );
   };
   return (
-    <section className={styles.strip} aria-label="Signal path">
+    <section className={styles.strip} aria-label="Signal path" data-figures>
       <div className={styles.end}>
         <EditableText
           label="Source name"
@@ -173,8 +174,8 @@ function stageKindOf(kind: AskKind): StageKind {
 }
 
 function lastPeak(evaluation: Evaluation | null): number {
-  const active = evaluation?.stages.filter((s) => Number.isFinite(s.peakDb)) ?? [];
-  return active[active.length - 1]?.peakDb ?? 0;
+  const peaks = evaluation?.stages.flatMap((s) => s.peakDb ?? []) ?? [];
+  return peaks[peaks.length - 1] ?? 0;
 }
 
 interface StageCardProps {
@@ -201,7 +202,9 @@ const StageCard = memo(function StageCard({
   const topology = topologyOf(stage.topology);
   const figures = evaluated?.figures;
   const inner =
-    evaluated && index < count - 1 ? evaluated.peakDb - Math.max(0, outputDb) : -Infinity;
+    evaluated?.peakDb !== undefined && index < count - 1
+      ? evaluated.peakDb - Math.max(0, outputDb)
+      : -Infinity;
   const select = () =>
     setUi({ stageId: stage.id, partId: null, editingPart: null, wholePath: false });
   const classes = [
@@ -235,16 +238,21 @@ const StageCard = memo(function StageCard({
           {figures &&
             `${formatQuantity(figures.f0Hz, 'hertz', { mark })}${figures.f0Hz < 1000 ? ' Hz' : ''}${figures.q === undefined ? '' : ` · Q ${formatQuantity(figures.q, 'ratio', { mark })}`}`}
         </span>
-        <span className={stage.bypassed || inner > 0.5 ? styles.warned : styles.quiet}>
+        <span
+          className={
+            stage.bypassed || inner > 0.5 || evaluated?.problem ? styles.warned : styles.quiet
+          }
+          title={evaluated?.problem}
+        >
           {stage.bypassed
             ? 'bypassed'
             : inner > 0.5
               ? `inside +${formatFixed(inner, 1, mark)} dB`
               : figures
                 ? gainWords(figures.gain, mark)
-                : ''}
+                : (evaluated?.problem ?? '')}
         </span>
-        {evaluated && (
+        {evaluated?.thumbnail && (
           <Sparkline
             x={evaluated.thumbnail.frequenciesHz}
             y={evaluated.thumbnail.levelDb}
@@ -267,11 +275,13 @@ const StageCard = memo(function StageCard({
             { key: 'remove', label: 'Remove' },
           ],
           onClick: ({ key }) => {
-            if (key === 'bypass') toggleBypass(stage.id);
-            if (key === 'duplicate') duplicateStage(stage.id);
-            if (key === 'left') moveStage(stage.id, index - 1);
-            if (key === 'right') moveStage(stage.id, index + 1);
-            if (key === 'remove') removeStage(stage.id);
+            attempt(() => {
+              if (key === 'bypass') toggleBypass(stage.id);
+              if (key === 'duplicate') duplicateStage(stage.id);
+              if (key === 'left') moveStage(stage.id, index - 1);
+              if (key === 'right') moveStage(stage.id, index + 1);
+              if (key === 'remove') removeStage(stage.id);
+            });
           },
         }}
       >

@@ -1,12 +1,12 @@
 'use client';
 
 import { Popover } from 'antd';
-import { memo, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import type { Evaluation, LayerId, ReadingResult } from '@/core/sheet/evaluate';
 import { layerName } from '@/core/formats/csv';
 import type { Reading, Sheet } from '@/core/sheet/schema';
-import { meets } from '@/core/sheet/verdict';
+import { meets, missBy } from '@/core/sheet/verdict';
 import { printMeasured, printWanted, readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { removeReading } from './actions';
@@ -28,7 +28,8 @@ export function ReadingsTable({
   const keeps: LayerId[] = sheet.keeps.filter((k) => k.shown).map((k) => `keep:${k.id}` as const);
   const columns: LayerId[] = ['ideal', 'built', ...keeps];
   return (
-    <section className={styles.host} aria-label="Readings">
+    <section className={styles.host} aria-label="Readings" data-figures>
+      <Announcer sheet={sheet} evaluation={evaluation} />
       <table className={styles.table}>
         <thead>
           <tr>
@@ -72,6 +73,46 @@ export function ReadingsTable({
   );
 }
 
+/** Verdicts change while something else is looked at: said once things have come to rest. */
+function Announcer({ sheet, evaluation }: { sheet: Sheet; evaluation: Evaluation | null }) {
+  const mark = usePreferences((p) => p.mark);
+  const said = useRef<ReadonlyMap<string, string>>(new Map());
+  const [text, setText] = useState('');
+  useEffect(() => {
+    if (!evaluation) return;
+    const timer = setTimeout(() => {
+      const now = new Map(
+        sheet.readings.flatMap((reading): [string, string][] => {
+          const built = evaluation.readings.find((r) => r.id === reading.id)?.results.built;
+          if (!built) return [];
+          const name = readingName(reading, mark);
+          if ('error' in built) return [[reading.id, `${name}: cannot be read`]];
+          const { value } = built.measured;
+          const verdict = !reading.wanted
+            ? ''
+            : meets(reading.wanted, value)
+              ? ', met'
+              : ', missed';
+          return [
+            [reading.id, `${name}: ${printMeasured(reading.measure, value, mark)}${verdict}`],
+          ];
+        }),
+      );
+      const changed = [...now].filter(([id, line]) => said.current.get(id) !== line);
+      // What stands there when the sheet is opened is read, not announced.
+      if (said.current.size > 0 && changed.length > 0)
+        setText(changed.map(([, line]) => line).join('. '));
+      said.current = now;
+    }, 700);
+    return () => clearTimeout(timer);
+  }, [sheet.readings, evaluation, mark]);
+  return (
+    <p role="status" className="visually-hidden">
+      {text}
+    </p>
+  );
+}
+
 interface RowProps {
   reading: Reading;
   columns: readonly LayerId[];
@@ -112,8 +153,12 @@ const Row = memo(function Row({ reading, columns, results }: RowProps) {
         const result = results[id];
         if (result && 'error' in result) {
           return (
-            <td key={id} title={result.error} className={styles.none}>
-              none<span className="visually-hidden">: {result.error}</span>
+            <td key={id} className={styles.none}>
+              <Popover trigger={['hover', 'focus', 'click']} content={result.error}>
+                <button type="button" className={styles.why} aria-label={`none: ${result.error}`}>
+                  none
+                </button>
+              </Popover>
             </td>
           );
         }
@@ -146,21 +191,31 @@ function sameRow(a: RowProps, b: RowProps): boolean {
   );
 }
 
-/** Says which version meets the wish; where the ideal does not either, the ask itself is at fault. */
+/** Says which versions meet the wish, and by how much the built one misses it. */
 function Verdict({
-  reading: { wanted },
+  reading: { wanted, measure },
   results,
 }: {
   reading: Reading;
   results: Partial<Record<LayerId, ReadingResult>>;
 }) {
-  const built = results.built;
+  const mark = usePreferences((p) => p.mark);
+  const { built, ideal } = results;
   if (!wanted || !built) return null;
-  if ('error' in built) return <span className={styles.bad}>✗ cannot be read</span>;
-  if (meets(wanted, built.measured.value)) return <span className={styles.good}>✓ built</span>;
-  const ideal = results.ideal;
+  if ('error' in built)
+    return (
+      <span className={styles.bad}>
+        ✗ cannot be read<span className="visually-hidden">: {built.error}</span>
+      </span>
+    );
+  const miss = missBy(wanted, built.measured.value);
+  if (miss === 0) return <span className={styles.good}>✓ built</span>;
   const idealMeets = ideal && 'measured' in ideal && meets(wanted, ideal.measured.value);
+  const by = printMeasured(measure, Math.abs(miss), mark);
   return (
-    <span className={styles.bad}>{idealMeets ? '✗ built, ideal would' : '✗ not even ideal'}</span>
+    <span className={styles.bad}>
+      ✗ built {by} too {miss > 0 ? 'high' : 'low'}; ideal{' '}
+      {idealMeets ? 'meets it' : 'misses it too'}
+    </span>
   );
 }

@@ -1,6 +1,7 @@
 import { editView, useSession } from '@/store/sheet-session';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { Command } from '../shell/commands';
+import { attempt, attemptStored } from '../shell/tell';
 import {
   addStage,
   duplicateStage,
@@ -10,6 +11,7 @@ import {
   toggleBypass,
 } from './actions';
 import { exportNow, EXPORTS } from './exports';
+import { PATH_LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 
 interface Around {
@@ -40,7 +42,7 @@ function choose(step: number): void {
 export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command[] {
   const withChosen = (act: (stage: { id: string; index: number; count: number }) => void) => () => {
     const stage = chosen();
-    if (stage) act(stage);
+    if (stage) attempt(() => act(stage));
   };
   return [
     { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
@@ -59,7 +61,12 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       keys: 'f',
       run: () => setUi({ fitting: true }),
     },
-    { id: 'fit-again', title: 'Choose all values again', group: 'Sheet', run: fitAgain },
+    {
+      id: 'fit-again',
+      title: 'Choose all values again',
+      group: 'Sheet',
+      run: () => attempt(fitAgain),
+    },
     {
       id: 'pin',
       title: 'Pin a reading',
@@ -68,19 +75,19 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       run: () => setUi({ pinning: true }),
     },
     { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
-    {
-      id: 'lens-level',
-      title: 'Lens: Level',
+    ...PATH_LENSES.map(({ id, title }, n): Command => ({
+      id: `lens-${id}`,
+      title: `Lens: ${title}`,
       group: 'Lens',
-      keys: '1',
-      run: () => editView({ lens: 'level' }),
-    },
+      keys: `${n + 1}`,
+      run: () => editView({ lens: id }),
+    })),
     {
-      id: 'lens-phase',
-      title: 'Lens: Phase',
-      group: 'Lens',
-      keys: '2',
-      run: () => editView({ lens: 'phase' }),
+      id: 'weigh',
+      title: 'Weigh up: every way of building it',
+      group: 'Sheet',
+      keys: 'g',
+      run: () => setUi({ weighing: !useUi.getState().weighing }),
     },
     { id: 'next', title: 'Next stage', group: 'Path', keys: 'n', run: () => choose(1) },
     {
@@ -137,13 +144,15 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       title: `Add a stage: ${t.name}`,
       group: 'Path',
       run: () =>
-        setUi({ stageId: addStage(t, chosen()?.id ?? null), partId: null, wholePath: false }),
+        attempt(() =>
+          setUi({ stageId: addStage(t, chosen()?.id ?? null), partId: null, wholePath: false }),
+        ),
     })),
     ...EXPORTS.map((e): Command => ({
       id: `export-${e.id}`,
       title: `Export: ${e.title}`,
       group: 'Sheet',
-      run: () => void exportNow(e.id),
+      run: () => void attemptStored('Nothing was exported', () => exportNow(e.id)),
     })),
   ];
 }

@@ -1,15 +1,15 @@
 'use client';
 
-import { Button, Dropdown, Popover, Select } from 'antd';
-import { App } from 'antd';
+import { Button, Dropdown, Input, Popover, Select, type InputRef } from 'antd';
 import { Download, Redo2, Undo2 } from 'lucide-react';
 import { memo, useEffect, useRef, useState } from 'react';
 import { useStore } from 'zustand';
 import { SERIES_NAMES } from '@/core/quantity/series';
-import { messageOf } from '@/core/errors';
 import type { Ask } from '@/core/design/ask';
-import type { Sheet } from '@/core/sheet/schema';
+import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
+import { attempt, attemptStored } from '../shell/tell';
 import { changeParts, fitAgain, setTitle } from './actions';
 import { AskSentence } from './ask-sentence';
 import { exportNow, EXPORTS } from './exports';
@@ -23,6 +23,7 @@ export const SheetHeader = memo(function SheetHeader({
   title,
   ask,
   made,
+  byHand,
   parts,
   keeps,
 }: Pick<Sheet, 'title' | 'parts' | 'keeps'> & {
@@ -30,21 +31,30 @@ export const SheetHeader = memo(function SheetHeader({
   ask: Ask | null;
   /** Topologies that the ask is built of, in order, apart by spaces. */
   made: string;
+  /** Made of stages put in by hand alone: no ask describes it. */
+  byHand: boolean;
 }) {
-  const { message } = App.useApp();
+  const weighing = useUi((s) => s.weighing);
   const past = useStore(useSession.temporal, (s) => s.pastStates.length);
   const future = useStore(useSession.temporal, (s) => s.futureStates.length);
   return (
     <header className={styles.header}>
       <Title title={title} />
-      {ask ? <AskSentence ask={ask} made={made} /> : <span className={styles.filler} />}
+      {!ask ? (
+        <span className={styles.filler} />
+      ) : byHand ? (
+        <p className={styles.byHand}>Put together by hand, stage by stage.</p>
+      ) : (
+        <AskSentence ask={ask} made={made} />
+      )}
       <div className={styles.actions}>
-        {ask && (
+        {ask && !byHand && (
           <Button
             title="Every way of building it, side by side"
             onPointerEnter={() => warmWeighing(ask)}
             onFocus={() => warmWeighing(ask)}
-            onClick={() => setUi({ weighing: true })}
+            aria-pressed={weighing}
+            onClick={() => setUi({ weighing: !weighing })}
           >
             Weigh up
           </Button>
@@ -70,7 +80,7 @@ export const SheetHeader = memo(function SheetHeader({
           menu={{
             items: EXPORTS.map((e) => ({ key: e.id, label: e.title })),
             onClick: ({ key }) => {
-              exportNow(key).catch((error: unknown) => void message.error(messageOf(error)));
+              void attemptStored('Nothing was exported', () => exportNow(key));
             },
           }}
         >
@@ -85,7 +95,7 @@ export const SheetHeader = memo(function SheetHeader({
 
 function Title({ title }: { title: string }) {
   const [editing, setEditing] = useState(false);
-  const input = useRef<HTMLInputElement>(null);
+  const input = useRef<InputRef>(null);
   useEffect(() => input.current?.select(), [editing]);
   if (!editing) {
     return (
@@ -102,16 +112,16 @@ function Title({ title }: { title: string }) {
     );
   }
   const take = (text: string) => {
-    if (text.trim() !== '' && text.trim() !== title) setTitle(text);
+    if (isVisible(text) && text.trim() !== title) attempt(() => setTitle(text));
     setEditing(false);
   };
   return (
-    <input
+    <Input
       ref={input}
       className={styles.titleInput}
       aria-label="Name of the sheet"
       defaultValue={title}
-      maxLength={120}
+      maxLength={SHEET_LIMITS.name}
       autoFocus
       onBlur={(e) => take(e.target.value)}
       onKeyDown={(e) => {
@@ -147,7 +157,7 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
               size="small"
               value={parts.resistors}
               options={SERIES_OPTIONS}
-              onChange={(resistors) => changeParts({ resistors })}
+              onChange={(resistors) => attempt(() => changeParts({ resistors }))}
               aria-label="Resistors from"
             />
           </label>
@@ -157,8 +167,18 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
               size="small"
               value={parts.capacitors}
               options={SERIES_OPTIONS}
-              onChange={(capacitors) => changeParts({ capacitors })}
+              onChange={(capacitors) => attempt(() => changeParts({ capacitors }))}
               aria-label="Capacitors from"
+            />
+          </label>
+          <label>
+            Coils from
+            <Select
+              size="small"
+              value={parts.inductors}
+              options={SERIES_OPTIONS}
+              onChange={(inductors) => attempt(() => changeParts({ inductors }))}
+              aria-label="Coils from"
             />
           </label>
           <p>
@@ -168,8 +188,7 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
           <Button
             block
             onClick={() => {
-              fitAgain();
-              setUi({ fitting: false });
+              if (attempt(fitAgain)) setUi({ fitting: false });
             }}
           >
             Choose all values again

@@ -1,24 +1,14 @@
 'use client';
 
-import { Button } from 'antd';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo } from 'react';
+import { lazy, Suspense, useEffect, useMemo } from 'react';
+import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
-import {
-  flush,
-  openSheet,
-  redo,
-  settleConflict,
-  undo,
-  useSession,
-  useSheet,
-  type SessionStatus,
-} from '@/store/sheet-session';
-import { download } from '@/ui/download';
+import { flush, openSheet } from '@/store/session-storage';
+import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/bank/schema';
-import { BankScreen } from '../bank/bank-screen';
 import { useCommands } from '../shell/commands';
+import { useGo } from '../shell/leave-guard';
 import { CircuitPanel } from './circuit-panel';
 import { LensPanel } from './lens-panel';
 import { PathStrip } from './path-strip';
@@ -26,14 +16,31 @@ import { ReadingsTable } from './readings-table';
 import { sheetCommands } from './sheet-commands';
 import { SheetHeader } from './sheet-header';
 import { resetUi, useUi } from './ui-state';
+import { Notices } from './notices';
+import { Unopened } from './unopened';
 import { useEvaluation } from './use-evaluation';
-import { WeighUp } from './weigh-up';
 import styles from './sheet-screen.module.css';
+
+const BankScreen = lazy(() =>
+  import('../bank/bank-screen').then((m) => ({ default: m.BankScreen })),
+);
+const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
 
 /** One design as a worksheet: ask, path, circuit, picture, readings. */
 export function SheetScreen({ id }: { id: string }) {
+  const router = useRouter();
   const sheet = useSheet();
-  const status = useSession((s) => s.status);
+  const openId = sheet?.id;
+  // A sheet that lost against another tab goes on as a copy: the address follows it.
+  useEffect(
+    () =>
+      useSession.subscribe((after, before) => {
+        const [now, was] = [after.frame?.id, before.frame?.id];
+        if (was === id && now !== undefined && now !== id)
+          router.replace(`/sheet/${encodeURIComponent(now)}`);
+      }),
+    [id, router],
+  );
   useEffect(() => {
     resetUi();
     void openSheet(id);
@@ -46,22 +53,19 @@ export function SheetScreen({ id }: { id: string }) {
       save();
     };
   }, [id]);
-  if (sheet?.id === id)
+  if (sheet && openId === id)
     return sheet.bank ? (
-      <OpenBank key={id} sheet={sheet} bank={sheet.bank} status={status} />
+      <OpenBank key={id} sheet={sheet} bank={sheet.bank} />
     ) : (
-      <OpenSheet key={id} sheet={sheet} status={status} />
+      <OpenSheet key={id} sheet={sheet} />
     );
-  return <Unopened status={status} />;
+  return <Unopened id={id} />;
 }
 
 /** What every open sheet has: its commands in the palette and its name on the tab. */
 function useSheetShell(title: string): void {
-  const router = useRouter();
-  const commands = useMemo(
-    () => sheetCommands({ undo, redo, toShelf: () => router.push('/') }),
-    [router],
-  );
+  const go = useGo();
+  const commands = useMemo(() => sheetCommands({ undo, redo, toShelf: () => go('/') }), [go]);
   useCommands('sheet', commands);
   useEffect(() => {
     document.title = `${title} · Jaunty Reed`;
@@ -69,28 +73,39 @@ function useSheetShell(title: string): void {
 }
 
 /** A bank has many paths and no single one to draw: its own body under the same header. */
-function OpenBank({ sheet, bank, status }: { sheet: Sheet; bank: Bank; status: SessionStatus }) {
-  useSheetShell(sheet.title);
-  return (
-    <div className={styles.sheet}>
-      <SheetHeader title={sheet.title} ask={null} made="" parts={sheet.parts} keeps={sheet.keeps} />
-      <BankScreen sheet={sheet} bank={bank} />
-      <Notices status={status} problem={null} />
-    </div>
-  );
-}
-
-function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {
-  const { evaluation, problem } = useEvaluation();
-  const chosen = useUi((s) => s.stageId);
-  const stages = sheet.ways[0].stages;
-  const stage = stages.find((s) => s.id === chosen) ?? stages[0];
+function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
   useSheetShell(sheet.title);
   return (
     <div className={styles.sheet}>
       <SheetHeader
         title={sheet.title}
+        ask={null}
+        byHand={false}
+        made=""
+        parts={sheet.parts}
+        keeps={sheet.keeps}
+      />
+      <Notices problem={null} />
+      <Suspense>
+        <BankScreen sheet={sheet} bank={bank} />
+      </Suspense>
+    </div>
+  );
+}
+
+function OpenSheet({ sheet }: { sheet: Sheet }) {
+  const { evaluation, problem, stale } = useEvaluation();
+  const weighing = useUi((s) => s.weighing);
+  const chosen = useUi((s) => s.stageId);
+  const stages = sheet.ways[0].stages;
+  const stage = stages.find((s) => s.id === chosen) ?? stages[0];
+  useSheetShell(sheet.title);
+  return (
+    <div className={styles.sheet} data-stale={stale || undefined} aria-busy={stale}>
+      <SheetHeader
+        title={sheet.title}
         ask={sheet.ask}
+        byHand={!followsAsk(sheet)}
         made={stages
           .filter((s) => s.origin === 'ask')
           .map((s) => s.topology)
@@ -99,90 +114,20 @@ function OpenSheet({ sheet, status }: { sheet: Sheet; status: SessionStatus }) {
         keeps={sheet.keeps}
       />
       <div>
-        <Notices status={status} problem={problem} />
+        <Notices problem={problem} />
         <PathStrip sheet={sheet} selected={stage?.id} evaluation={evaluation} />
       </div>
-      <div className={styles.middle}>
-        <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
+      <div className={weighing ? `${styles.middle} ${styles.weighing}` : styles.middle}>
+        {weighing ? (
+          <Suspense fallback={<section className={styles.pending} aria-busy />}>
+            <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
+          </Suspense>
+        ) : (
+          <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
+        )}
         <LensPanel sheet={sheet} evaluation={evaluation} />
       </div>
       <ReadingsTable sheet={sheet} evaluation={evaluation} />
-      <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
     </div>
   );
-}
-
-function Notices({ status, problem }: { status: SessionStatus; problem: string | null }) {
-  const router = useRouter();
-  if (status.is === 'conflict') {
-    return (
-      <div role="alert" className={styles.notice}>
-        <span>
-          Another tab has changed this sheet since it was opened here. Your latest edits in this tab
-          are not stored yet.
-        </span>
-        <Button
-          size="small"
-          type="primary"
-          onClick={() =>
-            void settleConflict(true).then((copy) => copy && router.push(`/sheet/${copy.id}`))
-          }
-        >
-          Keep mine as a copy
-        </Button>
-        <Button size="small" onClick={() => void settleConflict(false)}>
-          Take the other tab’s
-        </Button>
-      </div>
-    );
-  }
-  if (status.is === 'failed') {
-    return (
-      <div role="alert" className={styles.notice}>
-        {status.problem}
-      </div>
-    );
-  }
-  return problem ? (
-    <div role="alert" className={styles.notice}>
-      {problem}
-    </div>
-  ) : null;
-}
-
-function Unopened({ status }: { status: SessionStatus }) {
-  if (status.is === 'missing') {
-    return (
-      <div className={styles.unopened}>
-        <h1>There is no such sheet in this browser</h1>
-        <p>
-          It may have been deleted, or made in another browser. Sheets move between browsers as
-          files.
-        </p>
-        <Link href="/">To the shelf</Link>
-      </div>
-    );
-  }
-  if (status.is === 'damaged') {
-    return (
-      <div className={styles.unopened} role="alert">
-        <h1>This sheet cannot be read</h1>
-        <p>{status.problem}</p>
-        <p>It is left as it is. You can export what is stored, mend the file and import it.</p>
-        <Button
-          onClick={() =>
-            download(
-              'damaged-sheet.json',
-              JSON.stringify(status.document, null, 2),
-              'application/json',
-            )
-          }
-        >
-          Export what is stored
-        </Button>
-        <Link href="/">To the shelf</Link>
-      </div>
-    );
-  }
-  return <div className={styles.unopened} aria-busy="true" />;
 }

@@ -9,6 +9,7 @@ import { usePreferences } from '@/store/preferences';
 import { frequencyLabel } from '@/ui/chart/axis';
 import { MiniPlot, type MiniLine } from '@/ui/chart/mini-plot';
 import { lookOf } from './frequency-lens';
+import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './time-lens.module.css';
 
@@ -23,9 +24,13 @@ const NAMES: Record<TimePicture['id'], string> = {
 /** How it moves in time: a pulse, squares beside their places on the level curve, a burst. */
 export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Layer[] }) {
   const mark = usePreferences((p) => p.mark);
-  const { picture, problem } = useLens(sheet, { lens: 'time' });
+  const { picture, problem, stale } = useLens(sheet, { lens: 'time' });
   if (!picture)
-    return <p className={styles.waiting}>{problem ?? 'Working out the time pictures …'}</p>;
+    return (
+      <LensState problem={problem} stale={stale}>
+        {!problem && <p className={styles.waiting}>Working out the time pictures …</p>}
+      </LensState>
+    );
   const hz = (value: number) => formatQuantity(value, 'hertz', { unit: true, digits: 3, mark });
   const plot = (p: TimePicture) => (
     <MiniPlot
@@ -41,37 +46,33 @@ export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Lay
       x={[0, p.input.seconds[p.input.seconds.length - 1]]}
       y={rangeOf(p)}
       xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
-      yLabel={(v) => `${formatQuantity(v, 'ratio', { digits: 3, mark })}`}
+      yLabel={(v) => formatQuantity(v, 'volts', { unit: true, digits: 3, mark })}
     />
   );
   const [pulse, low, middle, high, burst] = picture;
   return (
-    <div className={styles.grid}>
-      {plot(pulse)}
-      <MiniPlot
-        title="Where the squares stand"
-        summary={`squares at ${[low, middle, high].map((p) => hz(p.atHz)).join(', ')}`}
-        lines={[...layers]
-          .reverse()
-          .map(({ id, trace }) => ({ look: lookOf(id), x: trace.frequenciesHz, y: trace.levelDb }))}
-        x={[sheet.view.fromHz, sheet.view.toHz]}
-        y={levelRange(layers)}
-        logX
-        marks={[low, middle, high].map((p) => ({ x: p.atHz, text: frequencyLabel(p.atHz) }))}
-        xLabel={hz}
-        yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)} dB`}
-      />
-      {[low, middle, high].map(plot)}
-      {plot(burst)}
-      {picture
-        .flatMap((p) => p.layers.problems)
-        .slice(0, 1)
-        .map((text) => (
-          <p key={text} role="alert" className={styles.problem}>
-            {text}
-          </p>
-        ))}
-    </div>
+    <LensState problem={picture.flatMap((p) => p.layers.problems)[0] ?? null} stale={stale}>
+      <div className={styles.grid}>
+        {plot(pulse)}
+        <MiniPlot
+          title="Where the squares stand"
+          summary={`squares at ${[low, middle, high].map((p) => hz(p.atHz)).join(', ')}`}
+          lines={[...layers].reverse().map(({ id, trace }) => ({
+            look: lookOf(id),
+            x: trace.frequenciesHz,
+            y: trace.levelDb,
+          }))}
+          x={[sheet.view.fromHz, sheet.view.toHz]}
+          y={levelRange(layers)}
+          logX
+          marks={[low, middle, high].map((p) => ({ x: p.atHz, text: frequencyLabel(p.atHz) }))}
+          xLabel={hz}
+          yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)} dB`}
+        />
+        {[low, middle, high].map(plot)}
+        {plot(burst)}
+      </div>
+    </LensState>
   );
 }
 

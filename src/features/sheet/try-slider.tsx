@@ -7,6 +7,10 @@ import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
+import { topologyOf } from '@/core/topologies';
+import { kindOfPart } from '@/core/topologies/instantiate';
+import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { attempt } from '../shell/tell';
 import { setValue } from './actions';
 import styles from './try-slider.module.css';
 
@@ -29,6 +33,7 @@ export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderPro
   const present = result && 'measured' in result ? result.measured.value : undefined;
   const [base] = useState({ value: stage.values[part], reading: present });
   const value = stage.values[part];
+  const quantity = PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
   const percent = Math.round((value / base.value - 1) * 1000) / 10;
   return (
     <div className={styles.host}>
@@ -42,19 +47,22 @@ export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderPro
         step={0.5}
         value={Math.max(-REACH, Math.min(REACH, percent))}
         onChange={(p) =>
-          setValue(
-            stage.id,
-            part,
-            Number((base.value * (1 + p / 100)).toPrecision(6)),
-            `try ${stage.id} ${part}`,
+          attempt(
+            () =>
+              setValue(
+                stage.id,
+                part,
+                Number((base.value * (1 + p / 100)).toPrecision(6)),
+                `try ${stage.id} ${part}`,
+              ),
+            'try',
           )
         }
         tooltip={{ open: false }}
         ariaLabelForHandle={`Try ${name}, percent`}
       />
       <span className={`mono ${styles.percent}`}>
-        {formatQuantity(value, part.startsWith('C') ? 'farads' : 'ohms', { mark, digits: 4 })}{' '}
-        {percent > 0 ? '+' : ''}
+        {formatQuantity(value, quantity, { mark, digits: 4 })} {percent > 0 ? '+' : ''}
         {formatFixed(percent, 1, mark)} %
       </span>
       {reading && base.reading !== undefined && present !== undefined && (

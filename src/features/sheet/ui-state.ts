@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { LayerLook } from '@/ui/chart/chart-model';
 
 /** What is being looked at and touched on the sheet; not part of the sheet. */
 interface SheetUi {
@@ -16,6 +17,14 @@ interface SheetUi {
   /** Phase between -180 and 180 degrees instead of followed on. */
   phaseWrapped: boolean;
   weighing: boolean;
+  /** Weighed designs laid over the level picture. */
+  laidOver: readonly LaidOver[];
+}
+
+export interface LaidOver {
+  name: string;
+  look: LayerLook;
+  trace: { frequenciesHz: Float64Array; levelDb: Float64Array };
 }
 
 const FRESH: SheetUi = {
@@ -30,6 +39,7 @@ const FRESH: SheetUi = {
   fitting: false,
   phaseWrapped: false,
   weighing: false,
+  laidOver: [],
 };
 
 export const useUi = create<SheetUi>()(() => FRESH);

@@ -10,37 +10,64 @@ import { engine } from '@/workers/engine';
 export interface EvaluationState {
   evaluation: Evaluation | null;
   problem: string | null;
+  /** True when the figures shown have been behind the values beside them for too long. */
+  stale: boolean;
 }
 
-const NOTHING: EvaluationState = { evaluation: null, problem: null };
+const NOTHING: EvaluationState = { evaluation: null, problem: null, stale: false };
 const useEvaluations = create<EvaluationState>()(() => NOTHING);
 
+/** Figures may be this far behind the values before they are greyed, milliseconds. */
+const LATE = 300;
+
 let running = false;
+let late: ReturnType<typeof setTimeout> | undefined;
+
+type Asked = Pick<ReturnType<typeof useSession.getState>, 'content' | 'frame'>;
+const isPresent = ({ content, frame }: Asked) => {
+  const now = useSession.getState();
+  return now.content === content && now.frame?.view === frame?.view;
+};
 
 /**
- * Ask the engine about the open sheet until the latest state of it has been answered. One question
- * is under way at a time; edits made meanwhile are answered together by the next, so that the
- * picture is never drawn twice for one state.
+ * Ask the engine about the open sheet until its latest state has been answered. One question is
+ * under way at a time; each answer is shown as it comes, so that the picture follows a drag however
+ * long an answer takes, and the last one shown is always that of the newest state.
  */
 async function answerLatest(): Promise<void> {
+  late ??= setTimeout(() => useEvaluations.setState({ stale: true }), LATE);
   if (running) return;
   running = true;
   try {
     for (;;) {
       const { content, frame } = useSession.getState();
       const sheet = sheetOf({ content, frame });
-      if (!sheet) return;
-      const evaluation = await engine().evaluate(sheet);
-      const now = useSession.getState();
-      if (now.content === content && now.frame?.view === frame?.view) {
-        useEvaluations.setState({ evaluation, problem: evaluation.problems[0] ?? null });
+      if (!sheet) {
+        clearTimeout(late);
+        late = undefined;
         return;
       }
+      const answer = await ask(sheet);
+      const done = isPresent({ content, frame });
+      // An answer about another sheet than the one now open is of no use.
+      if (useSession.getState().frame?.id === sheet.id)
+        useEvaluations.setState({ ...answer, stale: false });
+      clearTimeout(late);
+      late = undefined;
+      if (done) return;
+      late = setTimeout(() => useEvaluations.setState({ stale: true }), LATE);
     }
-  } catch (error) {
-    useEvaluations.setState({ problem: messageOf(error) });
   } finally {
     running = false;
+  }
+}
+
+async function ask(sheet: Sheet): Promise<Omit<EvaluationState, 'stale'>> {
+  try {
+    const evaluation = await engine().evaluate(sheet);
+    return { evaluation, problem: evaluation.problems[0] ?? null };
+  } catch (error) {
+    return { evaluation: null, problem: messageOf(error) };
   }
 }
 

@@ -1,45 +1,64 @@
 import { useEffect, useRef, useState } from 'react';
-import { messageOf, ReedError } from '@/core/errors';
+import { messageOf } from '@/core/errors';
 import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
 import { engine } from '@/workers/engine';
 
 type PictureOf<R extends LensRequest> = LensPictures[R['lens']];
 
+export interface LensState<R extends LensRequest> {
+  picture: PictureOf<R> | null;
+  problem: string | null;
+  /** True while the picture is that of an earlier state of the sheet. */
+  stale: boolean;
+}
+
 /**
- * What a lens shows of the present sheet. While an answer is under way the last one stays; states
- * passed over meanwhile are never computed.
+ * What a lens shows of the present sheet. While an answer is under way the last one stays, marked as
+ * stale; states passed over meanwhile are never computed. A question that failed says so in its
+ * place, and the next state is asked about as if nothing had been.
  */
-export function useLens<R extends LensRequest>(
-  sheet: Sheet,
-  request: R,
-): { picture: PictureOf<R> | null; problem: string | null } {
-  const [found, setFound] = useState<{ picture: PictureOf<R> | null; problem: string | null }>({
-    picture: null,
-    problem: null,
-  });
+export function useLens<R extends LensRequest>(sheet: Sheet, request: R): LensState<R> {
+  const [found, setFound] = useState<
+    Omit<LensState<R>, 'stale'> & { sheet: Sheet | null; key: string }
+  >({ picture: null, problem: null, sheet: null, key: '' });
   const key = JSON.stringify(request);
   const latest = useRef({ sheet, key });
-  const running = useRef(false);
+  const running = useRef<AbortController | null>(null);
   useEffect(() => {
     latest.current = { sheet, key };
     if (running.current) return;
-    running.current = true;
+    const stop = new AbortController();
+    running.current = stop;
     const answer = async () => {
-      for (;;) {
-        const asked = latest.current;
-        try {
-          const picture = await engine().lens(asked.sheet, JSON.parse(asked.key) as R);
-          setFound({ picture, problem: null });
-        } catch (error) {
-          if (!(error instanceof ReedError)) throw error;
-          setFound((f) => ({ ...f, problem: messageOf(error) }));
+      try {
+        for (;;) {
+          const asked = latest.current;
+          try {
+            const picture = await engine().lens(asked.sheet, JSON.parse(asked.key) as R, {
+              signal: stop.signal,
+            });
+            setFound({ picture, problem: null, ...asked });
+          } catch (error) {
+            if (stop.signal.aborted) return;
+            setFound({ picture: null, problem: messageOf(error), ...asked });
+          }
+          if (latest.current === asked) return;
         }
-        if (latest.current === asked) break;
+      } finally {
+        if (running.current === stop) running.current = null;
       }
-      running.current = false;
     };
     void answer();
   }, [sheet, key]);
-  return found;
+  // A lens that is no longer looked through need not be worked out.
+  useEffect(
+    () => () => {
+      running.current?.abort();
+      running.current = null;
+    },
+    [],
+  );
+  const { picture, problem } = found;
+  return { picture, problem, stale: found.sheet !== sheet || found.key !== key };
 }

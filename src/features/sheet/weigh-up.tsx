@@ -1,169 +1,173 @@
 'use client';
 
-import { Button, InputNumber, Modal, Progress, Table } from 'antd';
-import { useMemo, useState, type Key } from 'react';
+import { Button, InputNumber, Popover, Progress, Segmented, Table } from 'antd';
+import { X } from 'lucide-react';
+import { useEffect, useMemo, useState, type Key } from 'react';
 import type { Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { costOf, DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
-import type { WeighRow } from '@/core/weigh/weigh';
+import type { WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { PartChoices } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
-import { MiniPlot } from '@/ui/chart/mini-plot';
+import type { LayerLook } from '@/ui/chart/chart-model';
+import { useSize } from '@/ui/chart/use-size';
 import { takeAsk } from './actions';
 import { SHAPE_WORDS } from './ask-words';
-import { setUi, useUi } from './ui-state';
+import { setUi } from './ui-state';
 import { useWeighing } from './use-weighing';
-import { weighColumns } from './weigh-columns';
+import { COLUMN_GROUPS, weighColumns, type ColumnGroup } from './weigh-columns';
 import styles from './weigh-up.module.css';
 
-/** Opened by the ask: every way of building it, side by side. */
+/** Three at most are laid over the picture, each with a line of its own form. */
+const LOOKS: readonly LayerLook[] = ['trial', 'trial-dashed', 'trial-chained'];
+/** From this width on every column has room. */
+const ALL_COLUMNS = 1500;
+const HEAD = 40;
+
+/** Every way of building the ask, side by side, beside the picture that they are laid over. */
 export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp']['model'] }) {
-  const open = useUi((s) => s.weighing);
-  return (
-    <Modal
-      open={open}
-      onCancel={() => setUi({ weighing: false })}
-      title="Weigh up"
-      footer={null}
-      width="min(1600px, calc(100vw - 48px))"
-      style={{ top: 24 }}
-      destroyOnHidden
-    >
-      {open && <Weighing ask={ask} opAmp={opAmp} />}
-    </Modal>
-  );
-}
-
-/** Three at most are laid over each other, each with a line of its own form. */
-const LOOKS = ['built', 'ideal', 'keep'] as const;
-
-function Weighing({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp']['model'] }) {
   const mark = usePreferences((p) => p.mark);
   const prices = usePreferences((p) => p.prices);
   // Prices change no curve: the table is weighed once and its costs are worked out here.
   const weighing = useWeighing(ask, opAmp, DEFAULT_PRICES);
   const [chosen, setChosen] = useState<string[]>([]);
+  const [group, setGroup] = useState<ColumnGroup>('parts');
   const [error, setError] = useState<string>();
+  const [host, size] = useSize<HTMLDivElement>();
   const rows = useMemo(
     () => weighing.rows.map((r) => ({ ...r, cost: costOf(r.counts, prices) })),
     [weighing.rows, prices],
   );
-  const columns = useMemo(() => weighColumns(rows, mark), [rows, mark]);
-  const overlaid = chosen.flatMap((id) => rows.find((r) => r.id === id) ?? []);
+  const everything = size !== undefined && size.width >= ALL_COLUMNS;
+  const columns = useMemo(
+    () => weighColumns(rows, mark, everything ? null : group),
+    [rows, mark, everything, group],
+  );
+  const overlaid = useMemo(
+    () => chosen.flatMap((id) => rows.find((r) => r.id === id) ?? []),
+    [chosen, rows],
+  );
+  useEffect(() => {
+    setUi({
+      laidOver: overlaid.map((r, i) => ({ name: nameOf(r), look: LOOKS[i], trace: r.trace })),
+    });
+  }, [overlaid]);
+  useEffect(() => () => setUi({ laidOver: [] }), []);
   const take = () => {
     try {
       takeAsk(overlaid[0].ask);
-      setUi({ weighing: false });
+      setError(undefined);
+      setChosen([]);
     } catch (failure) {
       setError(messageOf(failure));
     }
   };
   const done = rows.length + weighing.refusals.length;
   return (
-    <div className={styles.weighing}>
-      <div className={styles.top}>
-        <Overlay rows={overlaid} />
-        <div className={styles.side}>
-          <PriceFields />
-          <div className={styles.state} role="status">
-            {weighing.running ? (
-              <>
-                <Progress
-                  percent={Math.round((100 * done) / Math.max(1, weighing.total))}
-                  size="small"
-                />
-                <Button size="small" onClick={weighing.stop}>
-                  Stop
-                </Button>
-              </>
-            ) : (
-              <span>
-                {rows.length} designs, each solved
-                {weighing.refusals.length > 0 && `; ${weighing.refusals.length} cannot be built`}
-              </span>
-            )}
-          </div>
-          <Button type="primary" disabled={overlaid.length !== 1} onClick={take}>
-            {overlaid.length === 1 ? `Take ${nameOf(overlaid[0])}` : 'Choose one to take it'}
-          </Button>
-          {(error ?? weighing.problem) && (
-            <p role="alert" className={styles.error}>
-              {error ?? weighing.problem}
-            </p>
+    <section className={styles.weighing} aria-label="Weigh up">
+      <div className={styles.head}>
+        <h2>Weigh up</h2>
+        <div className={styles.state} role="status">
+          {weighing.running ? (
+            <>
+              <Progress
+                className={styles.progress}
+                percent={Math.round((100 * done) / Math.max(1, weighing.total))}
+                showInfo={false}
+                size="small"
+              />
+              <Button size="small" onClick={weighing.stop}>
+                Stop
+              </Button>
+            </>
+          ) : (
+            <span>{rows.length} designs, each solved</span>
           )}
         </div>
+        {weighing.refusals.length > 0 && <Refusals refusals={weighing.refusals} />}
+        <Popover trigger="click" content={<PriceFields />} destroyOnHidden>
+          <Button size="small" type="text">
+            Prices
+          </Button>
+        </Popover>
+        <Button
+          size="small"
+          type="text"
+          aria-label="Close the weigh-up"
+          icon={<X size={15} />}
+          onClick={() => setUi({ weighing: false })}
+        />
       </div>
-      <Table<WeighRow>
-        size="small"
-        rowKey="id"
-        columns={columns}
-        dataSource={rows}
-        pagination={false}
-        scroll={{ x: 1330, y: 'calc(100vh - 470px)' }}
-        showSorterTooltip={false}
-        rowSelection={{
-          selectedRowKeys: chosen,
-          hideSelectAll: true,
-          columnWidth: 36,
-          fixed: true,
-          onChange: (keys: Key[]) => setChosen(keys.map(String).slice(-LOOKS.length)),
-          getCheckboxProps: (r) => ({ 'aria-label': `Lay over ${nameOf(r)}` }),
-        }}
-      />
-      {weighing.refusals.length > 0 && (
-        <details className={styles.refusals}>
-          <summary>{weighing.refusals.length} that cannot be built, and why</summary>
-          <ul>
-            {weighing.refusals.map((r) => (
-              <li key={r.id}>
-                <b>{r.id}</b>: {r.refusal}
-              </li>
-            ))}
-          </ul>
-        </details>
+      <div className={styles.choose}>
+        {!everything && (
+          <Segmented<ColumnGroup>
+            size="small"
+            aria-label="Columns"
+            value={group}
+            options={COLUMN_GROUPS}
+            onChange={setGroup}
+          />
+        )}
+        <span className={styles.hint}>
+          {overlaid.length === 0 && 'Tick up to three to lay them over the picture.'}
+        </span>
+        <Button type="primary" size="small" disabled={overlaid.length !== 1} onClick={take}>
+          {overlaid.length === 1 ? `Take ${nameOf(overlaid[0])}` : 'Tick one to take it'}
+        </Button>
+      </div>
+      {(error ?? weighing.problem) && (
+        <p role="alert" className={styles.error}>
+          {error ?? weighing.problem}
+        </p>
       )}
-    </div>
+      <div ref={host} className={styles.table}>
+        {size && (
+          <Table<WeighRow>
+            size="small"
+            rowKey="id"
+            columns={columns}
+            dataSource={rows}
+            pagination={false}
+            scroll={{ y: Math.max(80, size.height - HEAD) }}
+            showSorterTooltip={false}
+            tableLayout="fixed"
+            rowSelection={{
+              selectedRowKeys: chosen,
+              hideSelectAll: true,
+              columnWidth: 32,
+              onChange: (keys: Key[]) => setChosen(keys.map(String).slice(-LOOKS.length)),
+              getCheckboxProps: (r) => ({ 'aria-label': `Lay over ${nameOf(r)}` }),
+            }}
+          />
+        )}
+      </div>
+    </section>
   );
 }
 
 const nameOf = (r: WeighRow): string =>
   `${r.shape ? SHAPE_WORDS[r.shape][0] : r.ask.kind}, order ${r.order}, ${r.name}`;
 
-/** Up to three curves over each other, so that slopes are compared by eye. */
-function Overlay({ rows }: { rows: readonly WeighRow[] }) {
-  if (rows.length === 0)
-    return (
-      <p className={styles.hint}>Tick up to three rows to lay their curves over each other.</p>
-    );
-  const { frequenciesHz } = rows[0].trace;
-  const [from, to] = [frequenciesHz[0], frequenciesHz[frequenciesHz.length - 1]];
-  const top = Math.max(...rows.flatMap((r) => [...r.trace.levelDb]));
+/** What could not be built, each with its reason. */
+function Refusals({ refusals }: { refusals: readonly WeighRefusal[] }) {
   return (
-    <div className={styles.overlay}>
-      <MiniPlot
-        title="Level"
-        summary={rows.map(nameOf).join('; ')}
-        lines={rows.map((r, i) => ({
-          look: LOOKS[i],
-          x: r.trace.frequenciesHz,
-          y: r.trace.levelDb,
-        }))}
-        x={[from, to]}
-        y={[top - 66, top + 6]}
-        logX
-        marks={frequencyTicks(from, to).map((hz) => ({ x: hz, text: frequencyLabel(hz) }))}
-        xLabel={frequencyLabel}
-        yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)} dB`}
-      />
-      <ul className={styles.legend}>
-        {rows.map((r, i) => (
-          <li key={r.id}>
-            <span className={`${styles.key} ${styles[LOOKS[i]]}`} /> {nameOf(r)}
-          </li>
-        ))}
-      </ul>
-    </div>
+    <Popover
+      trigger="click"
+      destroyOnHidden
+      content={
+        <ul className={styles.refusals}>
+          {refusals.map((r) => (
+            <li key={r.id}>
+              <b>{r.id}</b>: {r.refusal}
+            </li>
+          ))}
+        </ul>
+      }
+    >
+      <Button size="small" type="text">
+        {refusals.length} cannot be built
+      </Button>
+    </Popover>
   );
 }
 
@@ -181,7 +185,7 @@ function PriceFields() {
   const set = usePreferences((p) => p.set);
   return (
     <fieldset className={styles.prices}>
-      <legend>Prices</legend>
+      <legend>What one costs</legend>
       {(Object.keys(PRICE_WORDS) as (keyof Prices)[]).map((kind) => (
         <label key={kind}>
           {PRICE_WORDS[kind]}

@@ -1,11 +1,33 @@
 import type { Ask } from '@/core/design/ask';
+import type { Reading } from '@/core/sheet/schema';
+import type { StageAsk } from '@/core/topologies/topology';
+
+/** Who begins a sheet, in the order of the list. */
+export const PEOPLE = {
+  learner: 'Learning with a resistor and a capacitor',
+  builder: 'Building a filter with op-amps',
+  tweaker: 'Trimming an amplifier or a line',
+  steep: 'Holding limits, or going without power',
+  bank: 'Making many bands',
+} as const;
+
+/** A stage put in by hand; its frequency is relative to the job's. */
+export interface HandStage {
+  topology: string;
+  target: Omit<StageAsk, 'f0Hz'>;
+}
 
 /** A way to begin: what someone wants done, and the ask it starts from. */
 export interface Job {
   id: string;
+  who: keyof typeof PEOPLE;
   title: string;
   line: string;
   ask: Ask;
+  /** Stages that no ask makes; the ask then only places them. */
+  stages?: readonly HandStage[];
+  /** What such a sheet is judged by, at a frequency. */
+  readings?: (hz: number) => Reading[];
   source: { name: string; ohms: number };
   load: { name: string; ohms: number | null };
   /** Centres of a bank's channels, relative to the ask's; the ask then only places it. */
@@ -14,9 +36,53 @@ export interface Job {
 
 const base = { edge: 'half-power' } as const;
 
-export const JOBS: readonly Job[] = [
+const level = (id: string, hz: number, name?: string): Reading => ({
+  id,
+  ...(name ? { name } : {}),
+  measure: { measure: 'level', atHz: hz },
+});
+
+/** Every job, by the person who does it. */
+const ALL: readonly Job[] = [
+  {
+    id: 'learn-rc',
+    who: 'learner',
+    title: 'See what one resistor and one capacitor do',
+    line: 'Low notes pass, high notes are eaten; look at Level, then at Time',
+    ask: {
+      ...base,
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 1,
+      edgeHz: 1000,
+      topology: 'rc-low-pass',
+    },
+    source: { name: 'Signal', ohms: 0 },
+    load: { name: 'Nothing', ohms: null },
+  },
+  {
+    id: 'learn-loading',
+    who: 'learner',
+    title: 'See why two RCs in a row are not twice one',
+    line: 'The second loads the first: its joint says by how much',
+    ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 1000 },
+    stages: [
+      { topology: 'rc-low-pass', target: {} },
+      { topology: 'rc-low-pass', target: {} },
+    ],
+    readings: (hz) => [
+      level('r1', hz, 'Level at the corner of each'),
+      {
+        id: 'r2',
+        measure: { measure: 'edge', downDb: 3, side: 'upper', reference: { from: 'plateau' } },
+      },
+    ],
+    source: { name: 'Signal', ohms: 0 },
+    load: { name: 'Nothing', ohms: null },
+  },
   {
     id: 'tame-top',
+    who: 'learner',
     title: 'Take the top off, simply',
     line: 'One resistor, one capacitor, 6 dB per octave',
     ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 5000 },
@@ -25,6 +91,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'block-dc',
+    who: 'learner',
     title: 'Block d.c., keep the music',
     line: 'One capacitor into one resistor',
     ask: { ...base, kind: 'high-pass', shape: 'butterworth', order: 1, edgeHz: 10 },
@@ -33,6 +100,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'flat-low',
+    who: 'builder',
     title: 'Pass low notes with a flat top',
     line: 'Second order, op-amp, no peak',
     ask: {
@@ -49,6 +117,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'keep-rumble',
+    who: 'builder',
     title: 'Keep rumble out',
     line: 'Second-order high-pass under the music',
     ask: {
@@ -65,6 +134,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'steep-low',
+    who: 'builder',
     title: 'Cut steeply above speech',
     line: 'Fourth order in two stages, 24 dB per octave',
     ask: {
@@ -81,6 +151,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'gain-filter',
+    who: 'builder',
     title: 'Filter and amplify at once',
     line: 'Inverting low-pass with 12 dB of gain',
     ask: {
@@ -97,6 +168,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'one-band',
+    who: 'builder',
     title: 'Keep one band',
     line: 'Band-pass around a centre, two op-amps',
     ask: {
@@ -113,6 +185,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'hum',
+    who: 'builder',
     title: 'Take out a hum',
     line: 'A narrow notch at the mains frequency',
     ask: { ...base, kind: 'notch', shape: 'butterworth', centreHz: 50, q: 4, gainDb: 0 },
@@ -120,7 +193,84 @@ export const JOBS: readonly Job[] = [
     load: { name: 'Line in', ohms: 22_000 },
   },
   {
+    id: 'all-outputs',
+    who: 'builder',
+    title: 'Low, band and high from one circuit',
+    line: 'State-variable: three outputs, Q and corner set apart',
+    ask: {
+      ...base,
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 2,
+      edgeHz: 1000,
+      topology: 'state-variable-low-pass',
+    },
+    source: { name: 'Line out', ohms: 600 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+  {
+    id: 'turn-phase',
+    who: 'builder',
+    title: 'Turn phase, leave level alone',
+    line: 'An all-pass of second order',
+    ask: { ...base, kind: 'all-pass', shape: 'bessel', order: 2, edgeHz: 500 },
+    source: { name: 'Line out', ohms: 600 },
+    load: { name: 'Line in', ohms: 22_000 },
+  },
+  {
+    id: 'trim-gain-top',
+    who: 'tweaker',
+    title: 'Trim the top of a gain stage',
+    line: 'One capacitor across the feedback resistor, 20 dB of gain below',
+    ask: {
+      ...base,
+      kind: 'high-shelf',
+      shape: 'butterworth',
+      order: 1,
+      edgeHz: 15_000,
+      gainDb: -20,
+    },
+    stages: [{ topology: 'shaped-gain-top', target: { gain: 10, boost: 0.1 } }],
+    readings: (hz) => [level('r1', 1000), level('r2', hz), level('r3', 20_000)],
+    source: { name: 'Preamp', ohms: 600 },
+    load: { name: 'Power amplifier in', ohms: 22_000 },
+  },
+  {
+    id: 'trim-gain-bottom',
+    who: 'tweaker',
+    title: 'Trim the bottom of a gain stage',
+    line: 'One capacitor in the foot of the divider, no gain for d.c.',
+    ask: { ...base, kind: 'low-shelf', shape: 'butterworth', order: 1, edgeHz: 20, gainDb: -20 },
+    stages: [{ topology: 'shaped-gain-bottom', target: { gain: 10, boost: 0.1 } }],
+    readings: (hz) => [level('r1', 1000), level('r2', hz), level('r3', 41)],
+    source: { name: 'Preamp', ohms: 600 },
+    load: { name: 'Power amplifier in', ohms: 22_000 },
+  },
+  {
+    id: 'pad',
+    who: 'tweaker',
+    title: 'Set a level with a pad',
+    line: 'Two resistors, 10 dB down, loads included',
+    ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 1000 },
+    stages: [{ topology: 'l-pad', target: { gain: 0.316 } }],
+    readings: (hz) => [level('r1', hz)],
+    source: { name: 'Line out', ohms: 100 },
+    load: { name: 'Mixer in', ohms: 47_000 },
+  },
+  {
+    id: 'tone',
+    who: 'tweaker',
+    title: 'Bass and treble knobs without an op-amp',
+    line: 'A passive tone control, both knobs in the middle',
+    ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 1000 },
+    stages: [{ topology: 'tone-control', target: { own: { bass: 0.1, treble: 0.1 } } }],
+    readings: (hz) => [level('r1', hz / 10), level('r2', hz), level('r3', hz * 10)],
+    source: { name: 'Buffer', ohms: 100 },
+    load: { name: 'Amplifier in', ohms: 470_000 },
+  },
+  {
     id: 'meet-limits',
+    who: 'steep',
     title: 'Meet limits with the least parts',
     line: 'What must pass, what must not; the order follows',
     ask: {
@@ -133,6 +283,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'lift',
+    who: 'tweaker',
     title: 'Lift or cut one region',
     line: 'A peak with its height and width',
     ask: { ...base, kind: 'peak', shape: 'butterworth', centreHz: 2500, q: 1.4, gainDb: 6 },
@@ -141,6 +292,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'shelf',
+    who: 'tweaker',
     title: 'Lift the bass or the treble',
     line: 'A shelf, half its height at the edge',
     ask: { ...base, kind: 'high-shelf', shape: 'butterworth', order: 1, edgeHz: 3000, gainDb: -6 },
@@ -149,6 +301,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'coils',
+    who: 'steep',
     title: 'Filter without power',
     line: 'A ladder of coils and capacitors between two resistors',
     ask: {
@@ -164,6 +317,7 @@ export const JOBS: readonly Job[] = [
   },
   {
     id: 'bank',
+    who: 'bank',
     title: 'A bank of bands',
     line: 'Six channels side by side, an octave apart',
     ask: { ...base, kind: 'band-pass', shape: 'butterworth', order: 2, centreHz: 500, q: 2 },
@@ -172,3 +326,8 @@ export const JOBS: readonly Job[] = [
     bank: [1 / 4, 1 / 2, 1, 2, 4, 8],
   },
 ];
+
+/** The list, those of one person together. */
+export const JOBS: readonly Job[] = (Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).flatMap(
+  (who) => ALL.filter((job) => job.who === who),
+);

@@ -1,60 +1,47 @@
 'use client';
 
-import { App, Button, Modal } from 'antd';
+import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
-import { mainHz, placedAt, placedBy } from '@/core/design/ask';
-import { messageOf } from '@/core/errors';
+import { mainHz, placedBy } from '@/core/design/ask';
+import { messageOf, ReedError } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
-import { parseQuantity } from '@/core/quantity/parse';
-import { makeBank } from '@/core/bank/make';
-import { makeSheet } from '@/core/sheet/make';
-import type { Sheet } from '@/core/sheet/schema';
+import { LONGEST_QUANTITY, parseQuantity } from '@/core/quantity/parse';
+import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { isVisible } from '@/core/text';
 import { now } from '@/store/ids';
 import { usePreferences } from '@/store/preferences';
+import { storageProblem } from '@/store/problems';
 import { addSheet } from '@/store/sheets';
-import { JOBS, type Job } from './jobs';
+import { beginSheet } from './begin';
+import { JOBS, PEOPLE, type Job } from './jobs';
 import styles from './new-sheet.module.css';
 
 /** Begin a sheet from the job to be done. */
 export function NewSheet({
-  start,
   onClose,
   onMade,
 }: {
-  /** The job it opens with. */
-  start: Job;
   onClose: () => void;
   onMade: (sheet: Sheet) => void;
 }) {
-  const { message } = App.useApp();
   const mark = usePreferences((p) => p.mark);
-  const [job, setJob] = useState<Job>(start);
-  const [edge, setEdge] = useState('');
+  const [job, setJob] = useState<Job>(() => JOBS.find((j) => j.id === 'flat-low')!);
+  const [edge, setEdge] = useState<string | null>(null);
   const [title, setTitle] = useState('');
   const [error, setError] = useState<string>();
-  const shownEdge = edge === '' ? formatQuantity(mainHz(job.ask), 'hertz', { mark }) : edge;
+  const shownEdge = edge ?? formatQuantity(mainHz(job.ask), 'hertz', { mark });
   const make = async () => {
     try {
-      const edgeHz = parseQuantity(shownEdge, 'hertz', mark);
-      if (!(edgeHz > 0) || edgeHz > 1e7)
-        throw new Error('The edge must lie above 0 Hz and at most at 10 MHz.');
-      const common = {
-        id: 'new',
-        title: title.trim() || job.title,
-        at: now(),
-        source: job.source,
-        load: job.load,
-      };
-      const sheet = job.bank
-        ? makeBank({ ...common, centresHz: job.bank.map((x) => x * edgeHz) })
-        : makeSheet({ ...common, ask: placedAt(job.ask, edgeHz) });
-      const added = await addSheet(sheet);
-      setTitle('');
-      setEdge('');
-      onMade(added);
+      const hz = parseQuantity(shownEdge, 'hertz', mark);
+      onMade(
+        await addSheet(beginSheet(job, hz, isVisible(title) ? title.trim() : job.title, now())),
+      );
     } catch (failure) {
-      setError(messageOf(failure));
-      void message.destroy();
+      setError(
+        failure instanceof ReedError
+          ? messageOf(failure)
+          : `The sheet was not stored: ${storageProblem(failure)}.`,
+      );
     }
   };
   return (
@@ -63,7 +50,8 @@ export function NewSheet({
       onCancel={onClose}
       title="What should it do?"
       footer={null}
-      width={720}
+      width={960}
+      style={{ top: 40 }}
       destroyOnHidden
     >
       <form
@@ -72,44 +60,53 @@ export function NewSheet({
           void make();
         }}
       >
-        <fieldset className={styles.jobs}>
-          <legend className="visually-hidden">The job</legend>
-          {JOBS.map((j) => (
-            <label key={j.id} className={j === job ? `${styles.job} ${styles.chosen}` : styles.job}>
-              <input
-                type="radio"
-                name="job"
-                className="visually-hidden"
-                checked={j === job}
-                onChange={() => {
-                  setJob(j);
-                  setEdge('');
-                }}
-              />
-              <b>{j.title}</b>
-              <span>{j.line}</span>
-            </label>
+        <div className={styles.jobs} role="radiogroup" aria-label="The job">
+          {(Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).map((who) => (
+            <section key={who} aria-label={PEOPLE[who]}>
+              <h3>{PEOPLE[who]}</h3>
+              {JOBS.filter((j) => j.who === who).map((j) => (
+                <label
+                  key={j.id}
+                  className={j === job ? `${styles.job} ${styles.chosen}` : styles.job}
+                >
+                  <input
+                    type="radio"
+                    name="job"
+                    className="visually-hidden"
+                    checked={j === job}
+                    onChange={() => {
+                      setJob(j);
+                      setEdge(null);
+                      setError(undefined);
+                    }}
+                  />
+                  <b>{j.title}</b>
+                  <span>{j.line}</span>
+                </label>
+              ))}
+            </section>
           ))}
-        </fieldset>
+        </div>
         <div className={styles.fields}>
           <label>
             {placedBy(job.ask.kind) === 'edge' ? 'Edge at' : 'Centre at'}
-            <input
-              className={`mono ${styles.input}`}
+            <Input
+              className={`mono ${styles.edge}`}
+              suffix="Hz"
               value={shownEdge}
-              onFocus={() => setEdge(shownEdge)}
-              onChange={(e) => setEdge(e.target.value)}
-              aria-describedby="edge-unit"
+              maxLength={LONGEST_QUANTITY}
+              onChange={(e) => {
+                setEdge(e.target.value);
+                setError(undefined);
+              }}
             />
-            <span id="edge-unit">Hz</span>
           </label>
           <label className={styles.grow}>
             Called
-            <input
-              className={styles.input}
+            <Input
               value={title}
               placeholder={job.title}
-              maxLength={120}
+              maxLength={SHEET_LIMITS.name}
               onChange={(e) => setTitle(e.target.value)}
             />
           </label>

@@ -1,60 +1,51 @@
 'use client';
 
-import { App, Dropdown } from 'antd';
+import { Button, Dropdown, Input } from 'antd';
 import { Ellipsis } from 'lucide-react';
 import Link from 'next/link';
-import { useEffect, useState } from 'react';
-import { mainHz, placedBy } from '@/core/design/ask';
+import { useRouter } from 'next/navigation';
+import { memo, useState } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
-import type { LayerTrace } from '@/core/sheet/evaluate';
-import type { Sheet } from '@/core/sheet/schema';
-import { messageOf } from '@/core/errors';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { SHEET_LIMITS } from '@/core/sheet/schema';
+import type { WhatItDoes } from '@/core/sheet/summary';
+import { isVisible } from '@/core/text';
+import type { Card } from '@/store/cards';
 import { usePreferences } from '@/store/preferences';
-import { addSheet, renameSheet, type ShelfItem } from '@/store/sheets';
 import { Sparkline } from '@/ui/chart/sparkline';
-import { download, fileName } from '@/ui/download';
-import { engine } from '@/workers/engine';
+import { duplicate, exportDamaged, exportSheet, remove, rename } from './card-actions';
+import { openDamaged } from './open-damaged';
+import { useCurve } from './use-curve';
 import styles from './sheet-card.module.css';
 
-/** A sheet on the shelf: its curve, its ask, and what can be done with it. */
-export function SheetCard({
-  item,
-  onRemove,
-}: {
-  item: ShelfItem;
-  onRemove: (id: string, title: string) => void;
-}) {
-  return 'sheet' in item ? (
-    <Readable sheet={item.sheet} onRemove={onRemove} />
-  ) : (
-    <Damaged item={item} onRemove={onRemove} />
-  );
-}
+/** A sheet on the shelf: its curve, what it does, and what can be done with it. */
+export const SheetCard = memo(function SheetCard({ card }: { card: Card }) {
+  return card.problem === undefined ? <Readable card={card} /> : <Damaged card={card} />;
+});
 
-function Readable({
-  sheet,
-  onRemove,
-}: {
-  sheet: Sheet;
-  onRemove: (id: string, title: string) => void;
-}) {
-  const { message } = App.useApp();
+function Readable({ card }: { card: Card }) {
   const mark = usePreferences((p) => p.mark);
   const [renaming, setRenaming] = useState(false);
-  const curve = useCurve(sheet);
-  const rename = (title: string) => {
+  // Shown at once; the store follows.
+  const [renamed, setRenamed] = useState<{ from: string; to: string } | null>(null);
+  const curve = useCurve(card);
+  const title = renamed?.from === card.title ? renamed.to : card.title;
+  const take = (text: string) => {
     setRenaming(false);
-    if (title.trim() === '' || title.trim() === sheet.title) return;
-    renameSheet(sheet, title.trim()).catch(
-      (error: unknown) => void message.error(messageOf(error)),
-    );
+    const to = text.trim();
+    if (!isVisible(to) || to === card.title) return;
+    setRenamed({ from: card.title, to });
+    void rename(card, to).then((done) => {
+      if (!done) setRenamed(null);
+    });
   };
   return (
-    <li className={styles.card}>
+    <article className={styles.card}>
       <Link
-        href={`/sheet/${encodeURIComponent(sheet.id)}`}
+        href={`/sheet/${encodeURIComponent(card.id)}`}
+        prefetch={false}
         className={styles.open}
-        aria-label={`Open ${sheet.title}`}
+        aria-label={`Open ${title}`}
       >
         <div className={styles.curve}>
           {curve && (
@@ -70,43 +61,28 @@ function Readable({
       </Link>
       <div className={styles.text}>
         {renaming ? (
-          <input
+          <Input
             className={styles.rename}
             aria-label="New name"
-            defaultValue={sheet.title}
-            maxLength={120}
+            defaultValue={card.title}
+            maxLength={SHEET_LIMITS.name}
             autoFocus
             onFocus={(e) => e.target.select()}
-            onBlur={(e) => rename(e.target.value)}
+            onBlur={(e) => take(e.target.value)}
             onKeyDown={(e) => {
-              if (e.key === 'Enter') rename(e.currentTarget.value);
+              if (e.key === 'Enter') take(e.currentTarget.value);
               if (e.key === 'Escape') setRenaming(false);
             }}
           />
         ) : (
-          <h2 className={styles.title}>{sheet.title}</h2>
+          <h2 className={styles.title} title={title}>
+            {title}
+          </h2>
         )}
-        <p className={styles.ask}>
-          {sheet.bank ? (
-            <>bank of {sheet.bank.channels.length} channels</>
-          ) : (
-            <>
-              {sheet.ask.kind}
-              {sheet.ask.order === undefined ? '' : `, order ${sheet.ask.order}`},{' '}
-              {placedBy(sheet.ask.kind) === 'edge' ? 'edge' : 'centre'} at{' '}
-              <span className="mono">
-                {formatQuantity(mainHz(sheet.ask), 'hertz', { unit: true, mark, digits: 3 })}
-              </span>
-            </>
-          )}
-        </p>
+        <p className={styles.ask}>{card.does && <Does does={card.does} mark={mark} />}</p>
         <p className={styles.when}>
-          {sheet.demo ? 'Demo · ' : ''}
-          changed{' '}
-          {new Date(sheet.updatedAt).toLocaleString([], {
-            dateStyle: 'medium',
-            timeStyle: 'short',
-          })}
+          {card.demo ? 'Demo · ' : ''}
+          {whenWords(card.updatedAt)}
         </p>
       </div>
       <Dropdown
@@ -121,77 +97,75 @@ function Readable({
           ],
           onClick: ({ key }) => {
             if (key === 'rename') setRenaming(true);
-            if (key === 'duplicate') void addSheet(sheet, `${sheet.title} (copy)`);
-            if (key === 'export')
-              download(
-                fileName(sheet.title, 'sheet.json'),
-                JSON.stringify(sheet, null, 2),
-                'application/json',
-              );
-            if (key === 'delete') onRemove(sheet.id, sheet.title);
+            if (key === 'duplicate') void duplicate(card);
+            if (key === 'export') void exportSheet(card);
+            if (key === 'delete') void remove(card);
           },
         }}
       >
-        <button type="button" className={styles.more} aria-label={`Actions for ${sheet.title}`}>
+        <button type="button" className={styles.more} aria-label={`Actions for ${title}`}>
           <Ellipsis size={16} aria-hidden />
         </button>
       </Dropdown>
-    </li>
+    </article>
   );
 }
 
-function Damaged({
-  item,
-  onRemove,
-}: {
-  item: Extract<ShelfItem, { problem: string }>;
-  onRemove: (id: string, title: string) => void;
-}) {
+function Does({ does, mark }: { does: WhatItDoes; mark: DecimalMark }) {
+  if (does.channels !== undefined) return <>bank of {does.channels} channels</>;
   return (
-    <li className={`${styles.card} ${styles.damaged}`}>
-      <div className={styles.text}>
-        <h2 className={styles.title}>A sheet that cannot be read</h2>
-        <p className={styles.ask}>{item.problem}</p>
-        <button
-          type="button"
-          className={styles.plain}
-          onClick={() =>
-            download(
-              'damaged-sheet.json',
-              JSON.stringify(item.document, null, 2),
-              'application/json',
-            )
-          }
-        >
-          Export what is stored
-        </button>
-        <button
-          type="button"
-          className={styles.plain}
-          onClick={() => onRemove(item.id, 'the damaged sheet')}
-        >
-          Delete
-        </button>
-      </div>
-    </li>
+    <>
+      {does.kind}
+      {does.order === undefined ? '' : `, order ${does.order}`},{' '}
+      {does.placedBy === 'edge' ? 'edge' : 'centre'} at{' '}
+      <span className="mono">
+        {formatQuantity(does.hz, 'hertz', { unit: true, mark, digits: 3 })}
+      </span>
+    </>
   );
 }
 
-/** The built curve, from the engine. */
-function useCurve(sheet: Sheet): LayerTrace | null {
-  const [curve, setCurve] = useState<LayerTrace | null>(null);
-  useEffect(() => {
-    const stop = new AbortController();
-    engine()
-      .evaluate(sheet, { signal: stop.signal })
-      .then((evaluation) => {
-        const layer =
-          evaluation.layers.find((l) => l.id === 'built') ??
-          evaluation.layers.find((l) => l.id === 'ideal');
-        if (!stop.signal.aborted) setCurve(layer?.trace ?? null);
-      })
-      .catch(() => setCurve(null));
-    return () => stop.abort();
-  }, [sheet]);
-  return curve;
+/** A record that cannot be read, by whatever of it is legible. */
+function Damaged({ card }: { card: Card }) {
+  const router = useRouter();
+  const name = card.title === '' ? `without a name (${card.id.slice(0, 20)})` : `“${card.title}”`;
+  return (
+    <article className={`${styles.card} ${styles.damaged}`}>
+      <div className={styles.text}>
+        <h2 className={styles.title}>{card.title === '' ? `Sheet ${name}` : card.title}</h2>
+        <p className={styles.problem}>{card.problem}</p>
+        <p className={styles.when}>{whenWords(card.updatedAt)}; left as it is</p>
+        <div className={styles.ways}>
+          <Button
+            size="small"
+            aria-label={`Open what can be read of ${name}`}
+            onClick={() => void openDamaged(card.id, (id) => router.push(`/sheet/${id}`))}
+          >
+            Open what can be read
+          </Button>
+          <Button
+            size="small"
+            aria-label={`Export what is stored of ${name}`}
+            onClick={() => void exportDamaged(card)}
+          >
+            Export
+          </Button>
+          <Button
+            size="small"
+            type="text"
+            aria-label={`Delete ${name}`}
+            onClick={() => void remove(card)}
+          >
+            Delete
+          </Button>
+        </div>
+      </div>
+    </article>
+  );
+}
+
+export function whenWords(date: string): string {
+  if (date === '') return 'its date is not legible';
+  const words = new Date(date).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
+  return `changed ${words}`;
 }

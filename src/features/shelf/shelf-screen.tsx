@@ -1,96 +1,65 @@
 'use client';
 
-import { App, Button } from 'antd';
-import { FolderInput, Plus } from 'lucide-react';
+import { Button, Input } from 'antd';
+import { FolderInput, Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { useLiveQuery } from '@/store/live';
 import {
   lazy,
   Suspense,
-  useCallback,
+  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
   useState,
   type DragEvent,
 } from 'react';
-import { messageOf } from '@/core/errors';
-import { readSheetText } from '@/core/sheet/read';
-import { addSheet, deleteSheet, listSheets, restoreDemo, restoreSheet } from '@/store/sheets';
+import { useLiveQuery } from '@/store/live';
+import { listCards, searchCards, tendCards } from '@/store/shelf';
+import { restoreDemo, shelfReady } from '@/store/sheets';
 import { useCommands, type Command } from '../shell/commands';
-import { JOBS, type Job } from './jobs';
-import { SheetCard } from './sheet-card';
+import { attemptStored, tell } from '../shell/tell';
+import { CardGrid } from './card-grid';
+import { Deleted } from './deleted';
+import { useImport } from './use-import';
 import styles from './shelf-screen.module.css';
 
-const NewSheet = lazy(() => import('./new-sheet').then((m) => ({ default: m.NewSheet })));
+const fetchNewSheet = () => import('./new-sheet').then((m) => ({ default: m.NewSheet }));
+const NewSheet = lazy(fetchNewSheet);
 
 /** All sheets as cards with their curve, and how to begin a new one. */
 export function ShelfScreen() {
-  const { message } = App.useApp();
   const router = useRouter();
-  const items = useLiveQuery(listSheets);
-  const [making, setMaking] = useState<Job | null>(null);
+  const cards = useLiveQuery(listCards);
+  const [query, setQuery] = useState('');
+  const wanted = useDeferredValue(query);
+  const [making, setMaking] = useState(false);
   const [dropping, setDropping] = useState(false);
-  const [problems, setProblems] = useState<string[]>([]);
+  const { importFiles, problems, dismiss } = useImport();
   const picker = useRef<HTMLInputElement>(null);
+  const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     document.title = 'Shelf · Jaunty Reed';
+    // The window for a new sheet is fetched while nobody waits for it.
+    const timer = setTimeout(() => void fetchNewSheet(), 1200);
+    void shelfReady()
+      .then(() => tendCards())
+      .catch(() => undefined);
+    return () => clearTimeout(timer);
   }, []);
 
-  const importFiles = useCallback(
-    async (files: readonly File[]) => {
-      const failed: string[] = [];
-      let done = 0;
-      for (const file of files) {
-        try {
-          if (file.size > 20_000_000)
-            throw new Error('the file is larger than 20 MB; a sheet is far smaller.');
-          await addSheet(readSheetText(await file.text()));
-          done++;
-        } catch (error) {
-          failed.push(`${file.name}: ${messageOf(error)}`);
-        }
-      }
-      setProblems(failed);
-      if (done > 0)
-        void message.success(done === 1 ? 'Imported one sheet' : `Imported ${done} sheets`);
-    },
-    [message],
-  );
-  const restore = useCallback(async () => {
-    const aside = await restoreDemo();
-    void message.success(
-      aside > 0
-        ? `The demo sheets are back; ${aside} changed by you kept under a new name`
-        : 'The demo sheets are back',
-    );
-  }, [message]);
-  const remove = (id: string, title: string) => {
-    void deleteSheet(id);
-    const key = `deleted-${id}`;
-    void message.open({
-      key,
-      duration: 10,
-      content: (
-        <span>
-          Deleted “{title}”{' '}
-          <Button
-            size="small"
-            type="link"
-            onClick={() => {
-              void restoreSheet(id);
-              void message.destroy(key);
-            }}
-          >
-            Undo
-          </Button>
-        </span>
-      ),
-    });
-  };
+  const kept = useMemo(() => cards?.filter((c) => c.deletedAt === null), [cards]);
+  const deleted = useMemo(() => cards?.filter((c) => c.deletedAt !== null) ?? [], [cards]);
+  const found = useMemo(() => (kept ? searchCards(kept, wanted) : []), [kept, wanted]);
   const commands = useMemo(
     (): Command[] => [
-      { id: 'new', title: 'New sheet', group: 'Shelf', keys: 'n', run: () => setMaking(JOBS[2]) },
+      { id: 'new', title: 'New sheet', group: 'Shelf', keys: 'n', run: () => setMaking(true) },
+      {
+        id: 'search',
+        title: 'Find a sheet by name or by what it does',
+        group: 'Shelf',
+        keys: 'slash',
+        run: () => document.getElementById('shelf-search')?.focus(),
+      },
       {
         id: 'import',
         title: 'Import a sheet file',
@@ -102,10 +71,10 @@ export function ShelfScreen() {
         id: 'demo',
         title: 'Bring the demo sheets back',
         group: 'Shelf',
-        run: () => void restore(),
+        run: () => void bringDemoBack(),
       },
     ],
-    [restore],
+    [],
   );
   useCommands('shelf', commands);
 
@@ -116,6 +85,7 @@ export function ShelfScreen() {
   };
   return (
     <div
+      ref={scroller}
       className={dropping ? `${styles.shelf} ${styles.dropping}` : styles.shelf}
       onDragOver={(e) => {
         if (![...e.dataTransfer.types].includes('Files')) return;
@@ -127,18 +97,31 @@ export function ShelfScreen() {
     >
       <header className={styles.header}>
         <h1>Shelf</h1>
-        <p>
-          {items ? (items.length === 1 ? 'One sheet' : `${items.length} sheets`) : ''} in this
-          browser
-        </p>
+        <p role="status">{kept ? countWords(found.length, kept.length) : ''}</p>
+        <Input
+          id="shelf-search"
+          className={styles.search}
+          prefix={<Search size={14} aria-hidden />}
+          placeholder="Find: notch, order 4, 3k4, hall …"
+          aria-label="Find a sheet by name or by what it does"
+          allowClear
+          maxLength={100}
+          value={query}
+          onChange={(e) => setQuery(e.target.value)}
+        />
         <div className={styles.actions}>
-          <Button type="text" onClick={() => void restore()}>
+          <Button type="text" onClick={() => void bringDemoBack()}>
             Bring the demo back
           </Button>
           <Button icon={<FolderInput size={15} />} onClick={() => picker.current?.click()}>
             Import
           </Button>
-          <Button type="primary" icon={<Plus size={15} />} onClick={() => setMaking(JOBS[2])}>
+          <Button
+            type="primary"
+            icon={<Plus size={15} />}
+            onPointerEnter={() => void fetchNewSheet()}
+            onClick={() => setMaking(true)}
+          >
             New sheet
           </Button>
         </div>
@@ -164,43 +147,45 @@ export function ShelfScreen() {
               <li key={p}>{p}</li>
             ))}
           </ul>
-          <Button size="small" onClick={() => setProblems([])}>
+          <Button size="small" onClick={dismiss}>
             Understood
           </Button>
         </div>
       )}
-      {items?.length === 0 && (
+      {kept?.length === 0 && (
         <p className={styles.empty}>
           The shelf is empty. Begin a new sheet, import one, or bring the demo back.
         </p>
       )}
-      <ul className={styles.cards} aria-label="Sheets">
-        {items?.map((item) => (
-          <SheetCard key={item.id} item={item} onRemove={remove} />
-        ))}
-      </ul>
-      <section className={styles.begin} aria-label="Begin by the job">
-        <h2>Begin by the job</h2>
-        <ul>
-          {JOBS.map((job) => (
-            <li key={job.id}>
-              <button type="button" onClick={() => setMaking(job)}>
-                <b>{job.title}</b>
-                <span>{job.line}</span>
-              </button>
-            </li>
-          ))}
-        </ul>
-      </section>
+      {kept && kept.length > 0 && found.length === 0 && (
+        <p className={styles.empty}>No sheet has these words in its name or in what it does.</p>
+      )}
+      <CardGrid cards={found} scroller={scroller} />
+      {deleted.length > 0 && <Deleted cards={deleted} />}
       {making && (
         <Suspense>
           <NewSheet
-            start={making}
-            onClose={() => setMaking(null)}
+            onClose={() => setMaking(false)}
             onMade={(sheet) => router.push(`/sheet/${sheet.id}`)}
           />
         </Suspense>
       )}
     </div>
   );
+}
+
+function countWords(found: number, all: number): string {
+  const sheets = all === 1 ? 'One sheet' : `${all} sheets`;
+  return found === all ? `${sheets} in this browser` : `${found} of ${sheets}`;
+}
+
+async function bringDemoBack(): Promise<void> {
+  await attemptStored('The demo sheets were not brought back', async () => {
+    const aside = await restoreDemo();
+    tell(
+      aside > 0
+        ? `The demo sheets are back; ${aside} changed by you kept under a new name`
+        : 'The demo sheets are back',
+    );
+  });
 }

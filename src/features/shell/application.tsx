@@ -2,15 +2,19 @@
 
 import { App, ConfigProvider } from 'antd';
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
-import { messageOf } from '@/core/errors';
+import { usePathname } from 'next/navigation';
 import { usePreferences } from '@/store/preferences';
+import { storageProblem } from '@/store/problems';
 import { clearOldDeletions, shelfReady } from '@/store/sheets';
 import { antdTheme } from '@/ui/theme/antd-theme';
 import type { ThemeName } from '@/ui/theme/roles';
 import { engine } from '@/workers/engine';
 import { useShell } from './commands';
+import { ErrorBoundary } from './error-boundary';
 import { HotkeyBindings } from './hotkeys';
+import { LeaveGuard } from './leave-guard';
 import { Rail } from './rail';
+import { refuse, TellHost } from './tell';
 import styles from './application.module.css';
 
 // The windows are fetched when one is first opened, not before the first screen stands.
@@ -51,13 +55,14 @@ export function Application({
 
 function InBrowser({ nonce, children }: { nonce: string | undefined; children: ReactNode }) {
   const theme = useThemeName();
+  const path = usePathname();
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
     shelfReady()
-      .then(() => clearOldDeletions())
+      .then(() => void clearOldDeletions().catch(() => undefined))
       .catch((error: unknown) =>
         setProblem(
-          `This browser does not let the product store sheets (${messageOf(error)}). Edits will be lost when the page is closed: leave private browsing, or allow site data.`,
+          `Sheets cannot be stored here: ${storageProblem(error)}. What you do now is lost when the page is closed.`,
         ),
       );
   }, []);
@@ -76,9 +81,12 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
                 {problem}
               </div>
             )}
-            {children}
+            <ErrorBoundary screen={path}>{children}</ErrorBoundary>
           </main>
         </div>
+        <TellHost />
+        <EngineTrouble />
+        <LeaveGuard />
         <HotkeyBindings />
         <Windows />
       </App>
@@ -104,6 +112,21 @@ function Windows() {
       <PreferencesWindow />
     </Suspense>
   );
+}
+
+/** A worker that died was started again: said, since what is on screen may have been late. */
+function EngineTrouble() {
+  useEffect(
+    () =>
+      engine().onTrouble(() =>
+        refuse(
+          'The part that computes had stopped and was started again. What was asked of it is being computed anew.',
+          'engine',
+        ),
+      ),
+    [],
+  );
+  return null;
 }
 
 const DARK = '(prefers-color-scheme: dark)';

@@ -9,7 +9,9 @@ export interface Command {
   group: 'Everywhere' | 'Shelf' | 'Sheet' | 'Lens' | 'Path';
   /** Keys as react-hotkeys-hook writes them, e.g. "mod+z". */
   keys?: string;
-  run: () => void;
+  /** Further words that it is found by. */
+  words?: string;
+  run: () => unknown;
 }
 
 interface CommandState {
@@ -53,8 +55,13 @@ export function printKeys(keys: string): string {
     .split('+')
     .map(
       (key) =>
-        ({ mod: mac ? '⌘' : 'Ctrl', shift: 'Shift', bracketleft: '[', bracketright: ']' })[key] ??
-        (key.length === 1 ? key.toUpperCase() : key),
+        ({
+          mod: mac ? '⌘' : 'Ctrl',
+          shift: 'Shift',
+          bracketleft: '[',
+          bracketright: ']',
+          slash: '/',
+        })[key] ?? (key.length === 1 ? key.toUpperCase() : key),
     )
     .join(' ');
 }

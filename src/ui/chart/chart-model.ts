@@ -1,7 +1,7 @@
 import { createContext, useContext } from 'react';
 
 /** How a layer is drawn; the line's form tells layers apart without colour. */
-export type LayerLook = 'ideal' | 'built' | 'keep' | 'trial';
+export type LayerLook = 'ideal' | 'built' | 'keep' | 'trial' | 'trial-dashed' | 'trial-chained';
 
 export interface ChartLayer {
   id: string;
@@ -69,7 +69,7 @@ export function pathOf(x: Float64Array, y: Float64Array, scales: Scales, box: Pl
   let broken = true;
   for (let k = 0; k < x.length; k++) {
     // A value that is no number breaks the line: phase where it wraps.
-    if (Number.isNaN(y[k])) {
+    if (Number.isNaN(y[k]) || !Number.isFinite(x[k])) {
       broken = true;
       continue;
     }

@@ -11,6 +11,8 @@ export interface CursorRow {
   look: LayerLook;
   levelDb: number;
   phaseDegrees: number;
+  /** What the source's voltage becomes. */
+  volts: number;
   /** Group delay, where the picture shows it. */
   delaySeconds?: number;
 }
@@ -86,6 +88,7 @@ export function Cursor({ box, fromHz, toHz, atHz, rows, mark, onMove, onPin }: C
               <div key={row.name} className={styles.row}>
                 <span className={styles[row.look]}>{row.name}</span>
                 <span>{formatFixed(row.levelDb, 2, mark)} dB</span>
+                <span>{formatQuantity(row.volts, 'volts', { unit: true, digits: 3, mark })}</span>
                 <span>
                   {row.delaySeconds === undefined
                     ? `${formatFixed(row.phaseDegrees, 0, mark)}°`

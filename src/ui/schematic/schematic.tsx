@@ -1,18 +1,22 @@
 'use client';
 
-import { useMemo, type KeyboardEvent, type ReactNode } from 'react';
-import { boundsOf, SYMBOL_LENGTH, type Drawing, type DrawnSymbol } from '@/core/topologies/drawing';
+import { Button } from 'antd';
+import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
+import { memo, useMemo, useRef, type ReactNode } from 'react';
+import {
+  fitLabels,
+  placeLabels,
+  type Layout,
+  type PartLabel,
+  type PlacedText,
+} from '@/core/drawing/labels';
+import type { Drawing, DrawnSymbol } from '@/core/topologies/drawing';
 import { readNets } from '@/core/topologies/nets';
-import { SymbolLines, UNIT, type ResistorLook } from './symbols';
+import { useSize } from '../chart/use-size';
+import { PlacedSymbol } from './placed-symbol';
+import type { ResistorLook } from './symbols';
+import { useViewport } from './use-viewport';
 import styles from './schematic.module.css';
-
-export interface PartLabel {
-  name: string;
-  /** What stands beside the symbol; op-amps have none. */
-  value?: string;
-  /** A quiet third line. */
-  note?: string;
-}
 
 export interface SchematicProps {
   drawing: Drawing;
@@ -25,246 +29,185 @@ export interface SchematicProps {
   onSelect: (id: string) => void;
   onEdit: (id: string) => void;
   onPoint: (id: string | null) => void;
-  /** Pixels of a grid unit on screen. */
-  scale: number;
   title: string;
 }
 
-type PartSymbol = Extract<DrawnSymbol, { id: string }>;
-
-const MARGIN = { left: 1.4, right: 1.4, top: 2.1, bottom: 2.4 };
-
-/** Size of a drawing with room for its labels, in grid units. */
-export function schematicSize(drawing: Drawing): { width: number; height: number } {
-  const { left, top, right, bottom } = boundsOf(drawing);
-  return {
-    width: right - left + MARGIN.left + MARGIN.right,
-    height: bottom - top + MARGIN.top + MARGIN.bottom,
-  };
-}
-
-/** A drawing with its values, each edited where it stands. */
-export function Schematic(props: SchematicProps) {
-  const { drawing, labels, resistors, selected, editing, editor, scale, title } = props;
-  const dots = useMemo(() => readNets(drawing).dots, [drawing]);
-  const bounds = boundsOf(drawing);
-  const { width, height } = schematicSize(drawing);
-  const [originX, originY] = [(bounds.left - MARGIN.left) * UNIT, (bounds.top - MARGIN.top) * UNIT];
-  const edited = drawing.symbols.find((s): s is PartSymbol => 'id' in s && s.id === editing);
-  const place = edited && labelPlace(edited);
+/** A drawing with its values, each edited where it stands; it fits its room, and can be looked into. */
+export const Schematic = memo(function Schematic(props: SchematicProps) {
+  const [host, size] = useSize<HTMLDivElement>();
   return (
-    <div className={styles.frame} style={{ width: width * scale, height: height * scale }}>
-      <svg
-        width={width * scale}
-        height={height * scale}
-        viewBox={`${originX} ${originY} ${width * UNIT} ${height * UNIT}`}
-        className={styles.svg}
-        role="group"
-        aria-label={title}
-        data-schematic
-      >
-        {drawing.wires.map((wire, i) => (
-          <path
-            key={i}
-            d={wire.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x * UNIT} ${y * UNIT}`).join('')}
-            className={styles.line}
-            fill="none"
-          />
-        ))}
-        {drawing.symbols.map((symbol, i) => (
-          <Placed
-            key={i}
-            symbol={symbol}
-            resistors={resistors}
-            label={'id' in symbol ? labels[symbol.id] : undefined}
-            selected={'id' in symbol && symbol.id === selected}
-            hideValue={'id' in symbol && symbol.id === editing}
-            onSelect={props.onSelect}
-            onEdit={props.onEdit}
-            onPoint={props.onPoint}
-          />
-        ))}
-        {dots.map(([x, y]) => (
-          <circle key={`${x},${y}`} cx={x * UNIT} cy={y * UNIT} r={3} className={styles.dot} />
-        ))}
-      </svg>
-      {edited && place && (
-        <div
-          className={styles.editor}
-          style={{
-            left: ((place.x - originX) / UNIT) * scale,
-            top: ((place.valueY - originY) / UNIT) * scale,
-            transform: `translate(${place.anchor === 'middle' ? '-50%' : place.anchor === 'end' ? '-100%' : '0'}, -70%)`,
-          }}
-        >
-          {editor(edited.id)}
-        </div>
+    <div ref={host} className={styles.room}>
+      {size && size.width > 80 && size.height > 60 && (
+        <InRoom {...props} width={size.width} height={size.height} />
       )}
     </div>
   );
-}
+});
 
-interface PlacedProps extends Pick<
-  SchematicProps,
-  'resistors' | 'onSelect' | 'onEdit' | 'onPoint'
-> {
-  symbol: DrawnSymbol;
-  label: PartLabel | undefined;
-  selected: boolean;
-  hideValue: boolean;
-}
+const EDGE = 6;
 
-function Placed({
-  symbol,
-  label,
-  selected,
-  hideValue,
-  resistors,
-  onSelect,
-  onEdit,
-  onPoint,
-}: PlacedProps) {
-  const [x, y] = [symbol.at[0] * UNIT, symbol.at[1] * UNIT];
-  const turned = 'toward' in symbol && symbol.toward === 'down' ? ' rotate(90)' : '';
-  const lines = (
-    <g transform={`translate(${x} ${y})${turned}`}>
-      <SymbolLines symbol={symbol} resistors={resistors} />
-    </g>
+function InRoom(props: SchematicProps & { width: number; height: number }) {
+  const { drawing, labels, resistors, selected, editing, editor, title, width, height } = props;
+  const frame = useRef<HTMLDivElement>(null);
+  const { view, zoomIn, zoomOut, fit, onKeyDown } = useViewport(frame, drawing);
+  const dots = useMemo(() => readNets(drawing).dots, [drawing]);
+  // Where words stand depends on how long they are, not on what they say.
+  const lengths = JSON.stringify(
+    Object.entries(labels).map(([id, l]) => [id, l.name, l.value?.length, l.note?.length]),
   );
-  if (symbol.kind === 'ground') return lines;
-  if (symbol.kind === 'port' || symbol.kind === 'tap') {
-    return (
-      <>
-        {lines}
-        <text x={x} y={y - 11} textAnchor="middle" className={styles.portName}>
-          {symbol.kind === 'port' ? symbol.net : symbol.name}
-        </text>
-      </>
-    );
-  }
-  const { id } = symbol;
-  const place = labelPlace(symbol);
-  const editable = label?.value !== undefined;
-  const act = () => {
-    onSelect(id);
-    onEdit(id);
-  };
-  const onKey = (event: KeyboardEvent) => {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
-    event.preventDefault();
-    act();
-  };
-  // The words stand outside the button, whose name says them in a sentence.
+  const fitted = useMemo(
+    () =>
+      fitLabels(drawing, ofLengths(lengths), {
+        width: width - 2 * EDGE,
+        height: height - 2 * EDGE,
+      }),
+    [drawing, lengths, width, height],
+  );
+  const scale = fitted.scale * view.zoom;
+  const layout = useMemo(
+    () => (view.zoom === 1 ? fitted.layout : placeLabels(drawing, ofLengths(lengths), scale)),
+    [drawing, lengths, scale, view.zoom, fitted],
+  );
+  const { left, top, right, bottom } = fitted.layout.extent;
+  const x = view.x + ((width - right - left) / 2) * view.zoom;
+  const y = view.y + ((height - bottom - top) / 2) * view.zoom;
+  const place = editing === null ? undefined : valuePlace(layout, drawing, editing, scale);
   return (
-    <g
-      className={selected ? `${styles.part} ${styles.selected}` : styles.part}
-      onClick={act}
-      onPointerEnter={() => onPoint(id)}
-      onPointerLeave={() => onPoint(null)}
-    >
-      <g
-        className={styles.button}
-        role="button"
-        tabIndex={0}
-        aria-label={
-          editable
-            ? `${label.name}, ${label.value}: change value`
-            : `${label?.name ?? id}: choose op-amp`
-        }
-        onKeyDown={onKey}
-        onFocus={() => onPoint(id)}
-        onBlur={() => onPoint(null)}
+    <>
+      <div
+        ref={frame}
+        className={view.zoom > 1 ? `${styles.frame} ${styles.zoomed}` : styles.frame}
+        onKeyDown={onKeyDown}
       >
-        <HitArea symbol={symbol} />
-        {lines}
-      </g>
-      <text x={place.x} y={place.nameY} textAnchor={place.anchor} className={styles.name}>
-        {label?.name}
-      </text>
-      {editable && !hideValue && (
-        <text x={place.x} y={place.valueY} textAnchor={place.anchor} className={styles.value}>
-          {label.value}
-        </text>
-      )}
-      {label?.note && !hideValue && (
-        <text x={place.x} y={place.noteY} textAnchor={place.anchor} className={styles.note}>
-          {label.note}
-        </text>
-      )}
-    </g>
+        <svg
+          width={width}
+          height={height}
+          className={styles.svg}
+          role="group"
+          aria-label={title}
+          data-schematic
+        >
+          <g transform={`translate(${x} ${y})`}>
+            {drawing.wires.map((wire, i) => (
+              <path
+                key={i}
+                d={wire
+                  .map(([wx, wy], k) => `${k === 0 ? 'M' : 'L'}${wx * scale} ${wy * scale}`)
+                  .join('')}
+                className={styles.line}
+              />
+            ))}
+            {drawing.symbols.map((symbol, i) => (
+              <PlacedSymbol
+                key={'id' in symbol ? symbol.id : i}
+                symbol={symbol}
+                scale={scale}
+                resistors={resistors}
+                label={'id' in symbol ? labels[symbol.id] : undefined}
+                words={'id' in symbol ? layout.parts.get(symbol.id) : undefined}
+                selected={'id' in symbol && symbol.id === selected}
+                editing={'id' in symbol && symbol.id === editing}
+                onSelect={props.onSelect}
+                onEdit={props.onEdit}
+                onPoint={props.onPoint}
+              />
+            ))}
+            {layout.ports.map((text) => (
+              <text
+                key={`${text.x} ${text.y}`}
+                x={text.x}
+                y={text.y}
+                textAnchor={text.anchor}
+                className={styles.port}
+              >
+                {text.text}
+              </text>
+            ))}
+            {scale > 5 &&
+              dots.map(([dx, dy]) => (
+                <circle
+                  key={`${dx},${dy}`}
+                  cx={dx * scale}
+                  cy={dy * scale}
+                  r={Math.min(3, scale / 5)}
+                  className={styles.dot}
+                />
+              ))}
+          </g>
+        </svg>
+        {editing !== null && place && (
+          <div
+            className={styles.editor}
+            style={{
+              left: Math.min(width - 90, Math.max(2, place.x + x)),
+              top: Math.min(height - 34, Math.max(2, place.y + y - 20)),
+              transform: `translateX(${place.anchor === 'middle' ? '-50%' : place.anchor === 'end' ? '-100%' : '0'})`,
+            }}
+          >
+            {editor(editing)}
+          </div>
+        )}
+      </div>
+      <div className={styles.tools} role="toolbar" aria-label="Size of the drawing">
+        <Button
+          size="small"
+          type="text"
+          aria-label="Smaller"
+          title="Smaller (−)"
+          disabled={view.zoom === 1}
+          icon={<ZoomOut size={14} />}
+          onClick={zoomOut}
+        />
+        <Button
+          size="small"
+          type="text"
+          aria-label="Fit the drawing"
+          title="Fit (0)"
+          disabled={view.zoom === 1}
+          icon={<Maximize size={14} />}
+          onClick={fit}
+        />
+        <Button
+          size="small"
+          type="text"
+          aria-label="Larger"
+          title="Larger (+); the wheel does the same"
+          icon={<ZoomIn size={14} />}
+          onClick={zoomIn}
+        />
+      </div>
+    </>
   );
 }
 
-function isAmplifier(
-  symbol: PartSymbol,
-): symbol is Extract<PartSymbol, { kind: 'op-amp' | 'transconductor' }> {
-  return symbol.kind === 'op-amp' || symbol.kind === 'transconductor';
-}
-
-/** An invisible target larger than the lines, so that pointing need not be exact. */
-function HitArea({ symbol }: { symbol: PartSymbol }) {
-  const [x, y] = [symbol.at[0] * UNIT, symbol.at[1] * UNIT];
-  const length = SYMBOL_LENGTH * UNIT;
-  if (isAmplifier(symbol))
-    return <rect x={x} y={y - UNIT} width={length} height={4 * UNIT} className={styles.hit} />;
-  return symbol.toward === 'right' ? (
-    <rect x={x + 6} y={y - 30} width={length - 12} height={62} className={styles.hit} />
-  ) : (
-    <rect
-      x={symbol.label === 'left' ? x - 56 : x - 16}
-      y={y + 6}
-      width={72}
-      height={length - 12}
-      className={styles.hit}
-    />
+/** Labels of the given lengths: what they say is put in when they are drawn. */
+function ofLengths(lengths: string): Record<string, PartLabel> {
+  const entries = JSON.parse(lengths) as [string, string, number?, number?][];
+  return Object.fromEntries(
+    entries.map(([id, name, value, note]) => [
+      id,
+      {
+        name,
+        // A null stands where there was no text.
+        ...(typeof value === 'number' ? { value: '0'.repeat(value) } : {}),
+        ...(typeof note === 'number' ? { note: '0'.repeat(note) } : {}),
+      },
+    ]),
   );
 }
 
-interface LabelPlace {
-  x: number;
-  anchor: 'start' | 'middle' | 'end';
-  nameY: number;
-  valueY: number;
-  noteY: number;
-}
-
-/** Where a part's name, value and note stand. */
-function labelPlace(symbol: PartSymbol): LabelPlace {
-  const [x, y] = [symbol.at[0] * UNIT, symbol.at[1] * UNIT];
-  const middle = (SYMBOL_LENGTH * UNIT) / 2;
-  if (isAmplifier(symbol))
-    return {
-      x: x + middle + 6,
-      anchor: 'start',
-      nameY: y + 3.05 * UNIT,
-      valueY: y + 3.05 * UNIT,
-      noteY: y + 3.05 * UNIT,
-    };
-  if (symbol.toward === 'down') {
-    const side = symbol.label === 'left' ? -1 : 1;
-    return {
-      x: x + side * 20,
-      anchor: side < 0 ? 'end' : 'start',
-      nameY: y + middle - 9,
-      valueY: y + middle + 7,
-      noteY: y + middle + 21,
-    };
-  }
-  const label = symbol.label;
-  const over = symbol.kind === 'capacitor' ? 19 : 14;
-  if (label === 'above')
-    return {
-      x: x + middle,
-      anchor: 'middle',
-      nameY: y - over - 16,
-      valueY: y - over,
-      noteY: y - over - 30,
-    };
-  return {
-    x: x + middle,
-    anchor: 'middle',
-    nameY: y - over,
-    valueY: y + over + 12,
-    noteY: y + over + 26,
-  };
+/** Where a part's value is edited: on its words, or in its middle where it has none. */
+function valuePlace(
+  layout: Layout,
+  drawing: Drawing,
+  id: string,
+  scale: number,
+): Pick<PlacedText, 'x' | 'y' | 'anchor'> | undefined {
+  const words = layout.parts.get(id);
+  const value = words?.find((w) => w.role === 'value') ?? words?.[0];
+  if (value) return value;
+  const symbol = drawing.symbols.find(
+    (s): s is Extract<DrawnSymbol, { id: string }> => 'id' in s && s.id === id,
+  );
+  return symbol && { x: (symbol.at[0] + 2) * scale, y: symbol.at[1] * scale, anchor: 'middle' };
 }

@@ -45,29 +45,14 @@ export function SymbolLines({
         />
       );
     case 'transconductor':
-    case 'op-amp': {
-      const signs = symbol.upper === 'plus' ? ['+', '−'] : ['−', '+'];
+    case 'op-amp':
       return (
-        <>
-          <path d={`M0 ${-0.9 * UNIT}V${2.9 * UNIT}L${LENGTH} ${UNIT}Z`} className={styles.body} />
-          <text x={9} y={5} className={styles.sign}>
-            {signs[0]}
-          </text>
-          <text x={9} y={2 * UNIT + 5} className={styles.sign}>
-            {signs[1]}
-          </text>
-          {symbol.kind === 'transconductor' && (
-            <text x={1.4 * UNIT} y={UNIT + 5} className={styles.sign}>
-              g
-            </text>
-          )}
-        </>
+        <path d={`M0 ${-0.9 * UNIT}V${2.9 * UNIT}L${LENGTH} ${UNIT}Z`} className={styles.body} />
       );
-    }
     case 'ground':
       return <path d="M-14 0H14M-9 6H9M-4 12H4" className={styles.line} />;
     case 'port':
     case 'tap':
-      return <circle r={3.5} className={styles.port} />;
+      return <circle r={3.5} className={styles.terminal} />;
   }
 }

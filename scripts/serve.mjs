@@ -1,0 +1,78 @@
+// Serves the production build: on this machine only, unless HOST says otherwise. What is no question
+// for a page is refused here, before it reaches the framework.
+import { createServer } from 'node:http';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import next from 'next';
+import { NO_PAGE_POLICY, SECURITY_HEADERS } from './headers.mjs';
+
+const host = process.env.HOST || '127.0.0.1';
+const port = Number(process.env.PORT || 3000);
+/** Longest address that means anything here, and longest id of a sheet. */
+const LONGEST_ADDRESS = 2048;
+const LONGEST_ID = 64;
+
+/** Why a request is refused, or null. */
+export function refusal(method, address) {
+  if (method !== 'GET' && method !== 'HEAD') return 405;
+  if (address.length > LONGEST_ADDRESS) return 414;
+  const path = address.split('?')[0];
+  let plain;
+  try {
+    plain = decodeURIComponent(path);
+  } catch {
+    return 400;
+  }
+  if (!path.startsWith('/') || /[\u0000-\u001f\\]/.test(plain)) return 400;
+  const id = /^\/sheet\/([^/]*)\/?$/.exec(path)?.[1];
+  return id !== undefined && decodeURIComponent(id).length > LONGEST_ID ? 404 : null;
+}
+
+const WORDS = {
+  400: 'This address cannot be read.',
+  404: 'There is nothing at this address.',
+  405: 'Pages are only read here: GET or HEAD.',
+  414: 'This address is too long.',
+};
+
+function refuse(request, response, status) {
+  response.writeHead(status, {
+    'content-type': 'text/plain; charset=utf-8',
+    'content-security-policy': NO_PAGE_POLICY,
+    'cache-control': 'no-store',
+    ...(status === 405 ? { allow: 'GET, HEAD' } : {}),
+    connection: 'close',
+  });
+  response.end(request.method === 'HEAD' ? undefined : `${WORDS[status]}\n`);
+}
+
+const app = next({
+  dev: false,
+  dir: join(dirname(fileURLToPath(import.meta.url)), '..'),
+  hostname: host,
+  port,
+});
+await app.prepare();
+const handle = app.getRequestHandler();
+const server = createServer((request, response) => {
+  for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
+  const status = refusal(request.method ?? '', request.url ?? '');
+  if (status) refuse(request, response, status);
+  else
+    handle(request, response).catch(() => {
+      if (!response.headersSent) refuse(request, response, 404);
+      else response.destroy();
+    });
+});
+server.on('error', (error) => {
+  console.error(
+    error.code === 'EADDRINUSE'
+      ? `Port ${port} is in use. Stop what uses it, or choose another: PORT=3001 ./start`
+      : `The server could not start: ${error.message}`,
+  );
+  process.exit(1);
+});
+server.listen(port, host, () => {
+  const shown = host === '127.0.0.1' || host === '::1' ? 'localhost' : host;
+  console.log(`Jaunty Reed is at http://${shown}:${port} (stop it with Ctrl+C)`);
+});

@@ -1,0 +1,33 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { bankPicture } from '@/core/bank/bank';
+import { levelsDb } from '@/core/response/response';
+import { pathCircuit } from './path-circuit';
+import type { Sheet } from './schema';
+
+export interface SmallCurve {
+  frequenciesHz: Float32Array;
+  levelDb: Float32Array;
+}
+
+const POINTS = 96;
+
+/** The curve by which the shelf shows a sheet: its built path, or the sum of a bank's channels. */
+export async function cardCurve(sheet: Sheet): Promise<SmallCurve> {
+  if (sheet.bank) {
+    const { frequenciesHz, sumDb } = await bankPicture(sheet);
+    return { frequenciesHz: Float32Array.from(frequenciesHz), levelDb: Float32Array.from(sumDb) };
+  }
+  const { fromHz, toHz } = sheet.view;
+  const frequenciesHz = Float64Array.from(
+    { length: POINTS },
+    (_, k) => fromHz * (toHz / fromHz) ** (k / (POINTS - 1)),
+  );
+  const { out } = new AcAnalysis(pathCircuit(sheet.ways[0], sheet.parts, 'built')).solve({
+    frequenciesHz,
+    probes: ['out'],
+  }).probes;
+  return {
+    frequenciesHz: Float32Array.from(frequenciesHz),
+    levelDb: Float32Array.from(levelsDb(out)),
+  };
+}

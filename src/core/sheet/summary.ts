@@ -1,0 +1,47 @@
+import { hasOrder, mainHz, placedBy, type AskKind } from '@/core/design/ask';
+import { formatQuantity } from '@/core/quantity/format';
+import { topologyOf } from '@/core/topologies';
+import type { Sheet } from './schema';
+
+/** What a sheet is for, in the few facts that a card shows. */
+export interface WhatItDoes {
+  kind: AskKind;
+  order?: number;
+  placedBy: 'edge' | 'band' | 'centre';
+  hz: number;
+  /** Channels of a bank. */
+  channels?: number;
+}
+
+export function whatItDoes({ ask, bank }: Sheet): WhatItDoes {
+  return {
+    kind: ask.kind,
+    ...(ask.order === undefined || !hasOrder(ask.kind) ? {} : { order: ask.order }),
+    placedBy: placedBy(ask.kind),
+    hz: mainHz(ask),
+    ...(bank ? { channels: bank.channels.length } : {}),
+  };
+}
+
+/** Everything a sheet may be looked for by, in small letters: name, ask, circuits, ends. */
+export function sheetWords(sheet: Sheet): string {
+  const { ask, ways, keeps, title, bank } = sheet;
+  const hz = mainHz(ask);
+  const topologies = new Set(ways.flatMap((w) => w.stages.map((s) => topologyOf(s.topology).name)));
+  return [
+    title,
+    bank ? 'bank of bands' : '',
+    ask.kind,
+    ask.kind.replace('-', ' '),
+    ask.shape,
+    ask.order === undefined ? '' : `order ${ask.order}`,
+    formatQuantity(hz, 'hertz', { digits: 3 }),
+    formatQuantity(hz, 'hertz', { digits: 3, style: 'plain' }),
+    `${Number(hz.toPrecision(6))}`,
+    ...topologies,
+    ...ways.flatMap((w) => [w.source.name, w.load.name]),
+    ...keeps.map((k) => k.name),
+  ]
+    .join(' ')
+    .toLowerCase();
+}

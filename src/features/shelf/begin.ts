@@ -1,0 +1,42 @@
+import { makeBank } from '@/core/bank/make';
+import { mainHz, placedAt } from '@/core/design/ask';
+import { ReedError } from '@/core/errors';
+import { makeSheet, makeStage } from '@/core/sheet/make';
+import type { Sheet } from '@/core/sheet/schema';
+import { topologyOf } from '@/core/topologies';
+import type { Job } from './jobs';
+
+/**
+ * The sheet that a job begins with, placed at a frequency.
+ *
+ * @param at now, ISO
+ * @throws ReedError where nothing can be built there
+ */
+export function beginSheet(job: Job, hz: number, title: string, at: string): Sheet {
+  if (!(hz >= 1e-3) || hz > 1e7)
+    throw new ReedError('range', 'The frequency must lie between 1 mHz and 10 MHz.');
+  const common = { id: 'new', title, at, source: job.source, load: job.load };
+  if (job.bank) return makeBank({ ...common, centresHz: job.bank.map((x) => x * hz) });
+  const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
+  const { stages } = job;
+  if (!stages) return sheet;
+  const [way] = sheet.ways;
+  return {
+    ...sheet,
+    readings: job.readings?.(mainHz(sheet.ask)) ?? [],
+    ways: [
+      {
+        ...way,
+        stages: stages.map(({ topology, target }, i) =>
+          makeStage(
+            `s${i + 1}`,
+            topologyOf(topology),
+            { f0Hz: hz, ...target },
+            sheet.parts,
+            'hand',
+          ),
+        ),
+      },
+    ],
+  };
+}

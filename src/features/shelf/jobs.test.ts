@@ -1,0 +1,27 @@
+import { mainHz } from '@/core/design/ask';
+import { SheetEvaluator } from '@/core/sheet/evaluate';
+import { gate } from '@/core/sheet/gate';
+import { beginSheet } from './begin';
+import { JOBS, PEOPLE } from './jobs';
+
+const AT = '2026-11-23T08:00:00.000Z';
+
+test('every person finds a beginning', () => {
+  for (const who of Object.keys(PEOPLE)) expect(JOBS.some((j) => j.who === who)).toBe(true);
+  expect(new Set(JOBS.map((j) => j.id)).size).toBe(JOBS.length);
+});
+
+test.each(JOBS.map((j) => [j.title, j] as const))(
+  '%s: makes a sheet that computes, also a decade up and down',
+  (_, job) => {
+    for (const hz of [1, 0.1, 8].map((x) => x * mainHz(job.ask))) {
+      const sheet = beginSheet(job, hz, job.title, AT);
+      gate(sheet);
+      const { problems, stages, readings } = new SheetEvaluator().evaluate(sheet);
+      expect(problems).toEqual([]);
+      for (const stage of stages) expect(stage.problem).toBeUndefined();
+      if (hz === mainHz(job.ask))
+        for (const { results } of readings) expect(results.built).toHaveProperty('measured');
+    }
+  },
+);

@@ -1,0 +1,87 @@
+'use client';
+
+import { Button, Modal } from 'antd';
+import { useRouter } from 'next/navigation';
+import { useCallback, useEffect } from 'react';
+import { create } from 'zustand';
+import { wouldLose } from '@/store/session-storage';
+import { sheetOf, useSession } from '@/store/sheet-session';
+import { sheetFile } from '../sheet/sheet-file';
+
+/** Where somebody wanted to go while edits were not stored. */
+const useLeaving = create<{ to: string | null }>()(() => ({ to: null }));
+
+/** Go to another screen; asked first when the last edits could not be stored. */
+export function useGo(): (to: string) => void {
+  const router = useRouter();
+  return useCallback(
+    (to) => {
+      if (wouldLose() && location.pathname !== to) useLeaving.setState({ to });
+      else router.push(to);
+    },
+    [router],
+  );
+}
+
+/**
+ * Asks before the page is closed or another screen is opened while edits are not stored. Leaving for
+ * another screen loses nothing, since storing is tried on from there; closing the page would.
+ */
+export function LeaveGuard() {
+  const router = useRouter();
+  const to = useLeaving((s) => s.to);
+  useEffect(() => {
+    const onClose = (event: BeforeUnloadEvent) => {
+      if (wouldLose()) event.preventDefault();
+    };
+    const onClick = (event: MouseEvent) => {
+      const link = (event.target as Element | null)?.closest?.('a[href]');
+      if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+      const { origin, pathname } = new URL((link as HTMLAnchorElement).href);
+      if (origin !== location.origin || pathname === location.pathname || !wouldLose()) return;
+      if (link.hasAttribute('download')) return;
+      event.preventDefault();
+      event.stopPropagation();
+      useLeaving.setState({ to: pathname });
+    };
+    window.addEventListener('beforeunload', onClose);
+    document.addEventListener('click', onClick, true);
+    return () => {
+      window.removeEventListener('beforeunload', onClose);
+      document.removeEventListener('click', onClick, true);
+    };
+  }, []);
+  const stay = () => useLeaving.setState({ to: null });
+  const sheet = sheetOf(useSession.getState());
+  return (
+    <Modal
+      open={to !== null}
+      onCancel={stay}
+      title="The last edits are not stored yet"
+      width={480}
+      destroyOnHidden
+      footer={
+        <>
+          {sheet && <Button onClick={() => sheetFile(sheet)}>Export the sheet</Button>}
+          <Button
+            onClick={() => {
+              const target = to;
+              stay();
+              if (target) router.push(target);
+            }}
+          >
+            Leave all the same
+          </Button>
+          <Button type="primary" onClick={stay}>
+            Stay here
+          </Button>
+        </>
+      }
+    >
+      <p>
+        The browser has refused to store them. They are kept in this tab, and storing is tried again
+        until it succeeds; but they are lost if the tab is closed before.
+      </p>
+    </Modal>
+  );
+}

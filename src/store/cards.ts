@@ -1,0 +1,92 @@
+import { sheetWords, whatItDoes, type WhatItDoes } from '@/core/sheet/summary';
+import { builtKey } from '@/core/sheet/version-key';
+import { legibleTitle } from '@/core/sheet/salvage';
+import type { SheetRecord } from './database';
+import { isDeleted, readRecord } from './records';
+
+/** What the shelf shows of one sheet. Made from its record, never edited on its own. */
+export interface Card {
+  id: string;
+  /** Empty where the title is not legible. */
+  title: string;
+  /** ISO; empty where the date is not legible. */
+  updatedAt: string;
+  deletedAt: string | null;
+  demo: boolean;
+  /** What the sheet is for; absent where it cannot be read. */
+  does?: WhatItDoes;
+  /** Title and everything it does, in small letters, for searching. */
+  words: string;
+  /** Why it cannot be read. */
+  problem?: string;
+  /** What the curve is computed from; a curve of another key is not shown. */
+  curveKey: string;
+  curve?: CardCurve;
+  /** Fingerprint of the record that the card was made from. */
+  print: string;
+}
+
+/** Level over a log frequency axis, for the small picture. */
+export interface CardCurve {
+  key: string;
+  frequenciesHz: Float32Array;
+  levelDb: Float32Array;
+}
+
+/** A card for a record; a curve that still fits is carried over from the card before. */
+export function cardOf(record: SheetRecord, before?: Card): Card {
+  const stored = readRecord(record);
+  const base = {
+    id: record.id,
+    deletedAt: isDeleted(record) ? record.deletedAt : null,
+    updatedAt: dateOf(record),
+    print: printOf(record),
+  };
+  if ('problem' in stored) {
+    const title = legibleTitle(stored.document);
+    return {
+      ...base,
+      title,
+      demo: false,
+      words: title.toLowerCase(),
+      problem: stored.problem,
+      curveKey: '',
+    };
+  }
+  const { sheet } = stored;
+  const curveKey = fingerprint(builtKey(sheet));
+  return {
+    ...base,
+    title: sheet.title,
+    demo: sheet.demo !== undefined,
+    does: whatItDoes(sheet),
+    words: sheetWords(sheet),
+    curveKey,
+    ...(before?.curve?.key === curveKey ? { curve: before.curve } : {}),
+  };
+}
+
+/** The record's date, or the document's, or none. */
+function dateOf({ updatedAt, document }: SheetRecord): string {
+  const inside = (document as { updatedAt?: unknown } | null | undefined)?.updatedAt;
+  for (const date of [updatedAt, inside])
+    if (typeof date === 'string' && !Number.isNaN(Date.parse(date))) return date;
+  return '';
+}
+
+/** Tells whether a record has changed since its card was made. */
+export function printOf({ updatedAt, deletedAt, revision, document }: SheetRecord): string {
+  try {
+    return fingerprint(JSON.stringify([updatedAt, deletedAt, revision, document]) ?? '');
+  } catch {
+    // Something that cannot be written as text, such as an object within itself.
+    return 'unprintable';
+  }
+}
+
+/** FNV-1a, 32 bits, with the length: enough to notice a change, not meant against forgery. */
+function fingerprint(text: string): string {
+  let hash = 0x811c9dc5;
+  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
+  return `${text.length.toString(36)}.${(hash >>> 0).toString(36)}`;
+}

@@ -1,0 +1,76 @@
+import { cardOf, printOf, type Card, type CardCurve } from './cards';
+import { database, type ReedDatabase } from './database';
+
+/*
+ * The shelf reads cards, which are small, and looks after them: a card that is missing, or whose
+ * record was changed by something that knows no cards, is made again a few at a time.
+ */
+
+/** Every card, latest change first; those without a legible date last. */
+export async function listCards(db: ReedDatabase = database()): Promise<Card[]> {
+  const cards = await db.cards.toArray();
+  return cards.sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : a.updatedAt > b.updatedAt ? -1 : 0));
+}
+
+/** Records looked at between two breaths. */
+const SLICE = 40;
+
+/**
+ * Bring the cards in line with the sheets.
+ *
+ * @param breathe awaited between slices, so that the page stays answerable
+ * @returns how many cards were made or removed
+ */
+export async function tendCards(
+  db: ReedDatabase = database(),
+  breathe: () => Promise<void> = () => new Promise((resolve) => setTimeout(resolve, 0)),
+): Promise<number> {
+  const [ids, cards] = await Promise.all([
+    db.sheets.toCollection().primaryKeys(),
+    db.cards.toArray(),
+  ]);
+  const known = new Map(cards.map((c) => [c.id, c]));
+  const there = new Set(ids);
+  const orphans = cards.filter((c) => !there.has(c.id)).map((c) => c.id);
+  let changed = orphans.length;
+  if (orphans.length > 0) await db.cards.bulkDelete(orphans);
+  // Those without a card first: they are not on screen at all.
+  const order = [...ids.filter((id) => !known.has(id)), ...ids.filter((id) => known.has(id))];
+  for (let from = 0; from < order.length; from += SLICE) {
+    changed += await db.transaction('rw', db.sheets, db.cards, async () => {
+      const slice = order.slice(from, from + SLICE);
+      const records = await db.sheets.bulkGet(slice);
+      const fresh = records.flatMap((record) => {
+        if (!record) return [];
+        const card = known.get(record.id);
+        const print = printOf(record);
+        return card?.print === print && print !== 'unprintable' ? [] : [cardOf(record, card)];
+      });
+      // A card that another tab has just made is as new as the record it was made from.
+      if (fresh.length > 0) await db.cards.bulkPut(fresh);
+      return fresh.length;
+    });
+    await breathe();
+  }
+  return changed;
+}
+
+/** Store the small picture of a sheet with its card, unless the sheet has changed meanwhile. */
+export async function keepCurve(
+  id: string,
+  curve: CardCurve,
+  db: ReedDatabase = database(),
+): Promise<void> {
+  await db.cards
+    .where('id')
+    .equals(id)
+    .modify((card) => {
+      if (card.curveKey === curve.key) card.curve = curve;
+    });
+}
+
+/** Cards whose sheet does all that is asked for: each word of the query stands in title or ask. */
+export function searchCards(cards: readonly Card[], query: string): Card[] {
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  return cards.filter((card) => words.every((w) => card.words.includes(w)));
+}
