@@ -1,5 +1,6 @@
 // Serves the production build: on this machine only, unless HOST says otherwise. What is no question
 // for a page is refused here, before it reaches the framework.
+import { createReadStream, existsSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -46,9 +47,38 @@ function refuse(request, response, status) {
   response.end(request.method === 'HEAD' ? undefined : `${WORDS[status]}\n`);
 }
 
+const root = join(dirname(fileURLToPath(import.meta.url)), '..');
+const TYPES = { js: 'text/javascript', css: 'text/css', svg: 'image/svg+xml' };
+
+/** A built file in the form that scripts/compress.mjs left of it; its name changes with its content. */
+function serveCompressed(request, response) {
+  const path = /^\/_next\/static\/((?:[\w-][\w.-]*\/)*[\w-][\w.~-]*\.(js|css|svg))$/.exec(
+    (request.url ?? '').split('?')[0],
+  );
+  if (!path) return false;
+  const accepted = String(request.headers['accept-encoding'] ?? '');
+  for (const [encoding, ending] of [
+    ['br', 'br'],
+    ['gzip', 'gz'],
+  ]) {
+    const file = join(root, '.next/static', `${path[1]}.${ending}`);
+    if (!accepted.includes(encoding) || !existsSync(file)) continue;
+    response.writeHead(200, {
+      'content-type': `${TYPES[path[2]]}; charset=utf-8`,
+      'content-encoding': encoding,
+      'cache-control': 'public, max-age=31536000, immutable',
+      vary: 'accept-encoding',
+    });
+    if (request.method === 'HEAD') response.end();
+    else createReadStream(file).pipe(response);
+    return true;
+  }
+  return false;
+}
+
 const app = next({
   dev: false,
-  dir: join(dirname(fileURLToPath(import.meta.url)), '..'),
+  dir: root,
   hostname: host,
   port,
 });
@@ -58,7 +88,7 @@ const server = createServer((request, response) => {
   for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
   const status = refusal(request.method ?? '', request.url ?? '');
   if (status) refuse(request, response, status);
-  else
+  else if (!serveCompressed(request, response))
     handle(request, response).catch(() => {
       if (!response.headersSent) refuse(request, response, 404);
       else response.destroy();

@@ -5,7 +5,6 @@ import '@fontsource/figtree/700.css';
 import '@fontsource/ibm-plex-mono/400.css';
 import '@fontsource/ibm-plex-mono/500.css';
 import '@fontsource/ibm-plex-mono/600.css';
-import 'katex/dist/katex.min.css';
 import '@/ui/theme/theme.css';
 import type { Metadata } from 'next';
 import { headers } from 'next/headers';

@@ -1,4 +1,4 @@
-import { demoSheets } from '@/core/demo/sheets';
+import { madeDemo } from './demo';
 import { ReedError } from '@/core/errors';
 import { isNewer, readSheet } from '@/core/sheet/read';
 import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
@@ -156,7 +156,7 @@ export async function clearOldDeletions(db: ReedDatabase = database()): Promise<
 /** Put the demo sheets on the shelf the first time this browser opens the product. */
 export async function seedDemo(db: ReedDatabase = database()): Promise<void> {
   if (await db.facts.get('demo-seeded')) return;
-  const sheets = demoSheets(now());
+  const sheets = await madeDemo(now());
   await db.transaction('rw', db.sheets, db.cards, db.facts, async () => {
     if (await db.facts.get('demo-seeded')) return;
     for (const sheet of sheets) if (!(await db.sheets.get(sheet.id))) await put(sheet, db);
@@ -179,7 +179,7 @@ export function shelfReady(): Promise<void> {
  * @returns how many were set aside
  */
 export async function restoreDemo(db: ReedDatabase = database()): Promise<number> {
-  const sheets = demoSheets(now());
+  const sheets = await madeDemo(now());
   return writing(db, async () => {
     let aside = 0;
     for (const fresh of sheets) {
@@ -189,7 +189,7 @@ export async function restoreDemo(db: ReedDatabase = database()): Promise<number
         if ('problem' in stored) {
           await setAside(record, db);
           aside++;
-        } else if (!isAsMade(stored.sheet)) {
+        } else if (!isAsMade(stored.sheet, fresh)) {
           const title = nameWith(stored.sheet.title, ' (yours)', SHEET_LIMITS.name);
           const own: Sheet = { ...stored.sheet, id: newId(), title };
           delete own.demo;
@@ -204,12 +204,19 @@ export async function restoreDemo(db: ReedDatabase = database()): Promise<number
 }
 
 /** Whether a demo sheet holds what it was made with, however often it was stored. */
-function isAsMade(sheet: Sheet): boolean {
-  const made = demoSheets(sheet.createdAt).find((d) => d.id === sheet.id);
+function isAsMade(sheet: Sheet, made: Sheet): boolean {
   const work = ({ title, ask, parts, ways, readings, keeps, bank }: Sheet) =>
-    JSON.stringify({ title, ask, parts, ways, readings, keeps, bank });
+    JSON.stringify({
+      title,
+      ask,
+      parts,
+      ways,
+      readings,
+      keeps: keeps.map((k) => ({ ...k, at: '' })),
+      bank,
+    });
   // Read like the stored one, so that their fields stand in the same order.
-  return made !== undefined && work(readSheet(made)) === work(sheet);
+  return work(readSheet(made)) === work(sheet);
 }
 
 /**

@@ -1,6 +1,7 @@
 import { readSheet } from '@/core/sheet/read';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
-import { demoSheets } from './sheets';
+import made from './made.json';
+import { demoSheets, MADE_AT } from './sheets';
 
 const AT = '2026-11-23T08:00:00.000Z';
 
@@ -16,4 +17,8 @@ describe('the demo sheets', () => {
       }
     },
   );
+});
+
+test('what browsers put on a new shelf is what is designed here', () => {
+  expect(made).toEqual(JSON.parse(JSON.stringify(demoSheets(MADE_AT))));
 });

@@ -2,6 +2,9 @@ import { makeBank } from '@/core/bank/make';
 import { makeSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 
+/** The date that `made.json` bears, for which its reader puts the present. */
+export const MADE_AT = '2000-01-01T00:00:00.000Z';
+
 /**
  * The village hall and its makers: made-up places, made-up gear. Each sheet is designed by the same
  * code a user's own sheets are. Their ids are fixed, so restoring finds them again.

@@ -1,13 +1,7 @@
 import Papa from 'papaparse';
-import type { Evaluation, LayerId } from '@/core/sheet/evaluate';
+import type { Evaluation } from '@/core/sheet/evaluate';
+import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
-
-/** Names of layers as columns and legends show them. */
-export function layerName(id: LayerId, sheet: Pick<Sheet, 'keeps'>): string {
-  if (!id.startsWith('keep:')) return id;
-  const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
-  return `keep “${keep?.name ?? '?'}”`;
-}
 
 /**
  * The response of every layer as comma-separated text (RFC 4180): one block of rows a layer, since

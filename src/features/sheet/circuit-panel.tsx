@@ -1,7 +1,7 @@
 'use client';
 
 import { Dropdown, Segmented } from 'antd';
-import { useCallback, useMemo, useState } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
 import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { formatQuantity } from '@/core/quantity/format';
@@ -18,9 +18,10 @@ import { Schematic } from '@/ui/schematic/schematic';
 import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
 import { StageFacts } from './stage-facts';
-import { TrySlider } from './try-slider';
 import { setUi, useUi } from './ui-state';
 import styles from './circuit-panel.module.css';
+
+const TrySlider = lazy(() => import('./try-slider').then((m) => ({ default: m.TrySlider })));
 
 /** The schematic of the selected stage or of the whole path, its values edited in place. */
 export function CircuitPanel({
@@ -110,14 +111,16 @@ export function CircuitPanel({
       </div>
       <div className={styles.foot}>
         {tryable ? (
-          <TrySlider
-            key={partId}
-            sheet={sheet}
-            stage={tryable.stage}
-            part={tryable.part}
-            name={labels[partId!]?.name ?? tryable.part}
-            evaluation={evaluation}
-          />
+          <Suspense fallback={<span className={styles.hint} />}>
+            <TrySlider
+              key={partId}
+              sheet={sheet}
+              stage={tryable.stage}
+              part={tryable.part}
+              name={labels[partId!]?.name ?? tryable.part}
+              evaluation={evaluation}
+            />
+          </Suspense>
         ) : (
           <span className={styles.hint}>
             Point at a part to see what ±10 % of it does; choose it to try values.

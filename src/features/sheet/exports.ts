@@ -1,6 +1,6 @@
-import { responseCsv } from '@/core/formats/csv';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
+import { sheetFile } from './sheet-file';
 import { download, fileName } from '@/ui/download';
 import { sheetOf, useSession } from '@/store/sheet-session';
 import { engine } from '@/workers/engine';
@@ -17,24 +17,16 @@ export const EXPORTS: readonly Export[] = [
   {
     id: 'sheet',
     title: 'Sheet file (JSON)',
-    run: (sheet) =>
-      Promise.resolve(
-        download(
-          fileName(sheet.title, 'sheet.json'),
-          JSON.stringify(sheet, null, 2),
-          'application/json',
-        ),
-      ),
+    run: (sheet) => Promise.resolve(sheetFile(sheet)),
   },
   {
     id: 'csv',
     title: 'Response of every layer (CSV)',
-    run: async (sheet) =>
-      download(
-        fileName(sheet.title, 'csv'),
-        responseCsv(await engine().evaluate(sheet), sheet),
-        'text/csv',
-      ),
+    run: async (sheet) => {
+      const { responseCsv } = await import('@/core/formats/csv');
+      const csv = responseCsv(await engine().evaluate(sheet), sheet);
+      download(fileName(sheet.title, 'csv'), csv, 'text/csv');
+    },
   },
   {
     id: 'schematic-svg',

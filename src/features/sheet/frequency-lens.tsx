@@ -6,7 +6,7 @@ import type { Layer, LayerTrace } from '@/core/sheet/evaluate';
 import { followsAsk } from '@/core/sheet/make';
 import { forbiddenLevels, passHz } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';
-import { layerName } from '@/core/formats/csv';
+import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
 import { delayAxis, levelAxis, phaseAxis, valueAt, type ValueAxis } from '@/ui/chart/axis';
 import type { ChartContent, ChartLayer, LayerLook } from '@/ui/chart/chart-model';

@@ -3,7 +3,7 @@
 import { Segmented, Slider } from 'antd';
 import { useState } from 'react';
 import { mainHz } from '@/core/design/ask';
-import { layerName } from '@/core/formats/csv';
+import { layerName } from '@/core/sheet/layer-name';
 import {
   waveFromHarmonics,
   type HarmonicsPicture,

@@ -1,10 +1,10 @@
 'use client';
 
-import { Checkbox, Tabs } from 'antd';
+import { Segmented, Tabs } from 'antd';
 import { lazy, Suspense, useMemo } from 'react';
 import type { Evaluation, Layer } from '@/core/sheet/evaluate';
 import type { Lens, Sheet } from '@/core/sheet/schema';
-import { layerName } from '@/core/formats/csv';
+import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { EditableQuantity } from '@/ui/controls/quantity-input';
@@ -129,9 +129,16 @@ function Legend({
 function WrapSwitch() {
   const wrapped = useUi((s) => s.phaseWrapped);
   return (
-    <Checkbox checked={wrapped} onChange={(e) => setUi({ phaseWrapped: e.target.checked })}>
-      within ±180°
-    </Checkbox>
+    <Segmented<'on' | 'within'>
+      size="small"
+      aria-label="Phase"
+      value={wrapped ? 'within' : 'on'}
+      options={[
+        { value: 'on', label: 'followed on' },
+        { value: 'within', label: 'within ±180°' },
+      ]}
+      onChange={(value) => setUi({ phaseWrapped: value === 'within' })}
+    />
   );
 }
 

@@ -1,20 +1,22 @@
 'use client';
 
 import { Popover } from 'antd';
-import { memo, useEffect, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useRef, useState } from 'react';
 import { Trash2 } from 'lucide-react';
 import type { Evaluation, LayerId, ReadingResult } from '@/core/sheet/evaluate';
-import { layerName } from '@/core/formats/csv';
+import { layerName } from '@/core/sheet/layer-name';
 import type { Reading, Sheet } from '@/core/sheet/schema';
 import { meets, missBy } from '@/core/sheet/verdict';
 import { printMeasured, printWanted, readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { removeReading } from './actions';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
-import { PinForm } from './pin-form';
 import { setUi, useUi } from './ui-state';
-import { WantedForm } from './wanted-form';
 import styles from './readings-table.module.css';
+
+const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.WantedForm })));
+
+const PinForm = lazy(() => import('./pin-form').then((m) => ({ default: m.PinForm })));
 
 /** The pinned numbers: wanted, ideal, built, keeps, and whether they agree. */
 export function ReadingsTable({
@@ -63,7 +65,11 @@ export function ReadingsTable({
         open={pinning}
         onOpenChange={(open) => setUi({ pinning: open })}
         destroyOnHidden
-        content={<PinForm ask={sheet.ask} />}
+        content={
+          <Suspense>
+            <PinForm ask={sheet.ask} />
+          </Suspense>
+        }
       >
         <button type="button" className={styles.pin}>
           + pin a reading
@@ -137,7 +143,11 @@ const Row = memo(function Row({ reading, columns, results }: RowProps) {
         <OnDemandPopover
           open={asking}
           onOpenChange={setAsking}
-          content={<WantedForm reading={reading} />}
+          content={
+            <Suspense>
+              <WantedForm reading={reading} />
+            </Suspense>
+          }
         >
           <button
             type="button"

@@ -1,16 +1,15 @@
 'use client';
 
-import { Button, Dropdown, Input, Popover, Select, type InputRef } from 'antd';
+import { Button, Dropdown, Popover } from 'antd';
 import { Download, Redo2, Undo2 } from 'lucide-react';
-import { memo, useEffect, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'zustand';
-import { SERIES_NAMES } from '@/core/quantity/series';
 import type { Ask } from '@/core/design/ask';
-import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
 import { attempt, attemptStored } from '../shell/tell';
-import { changeParts, fitAgain, setTitle } from './actions';
+import { setTitle } from './actions';
 import { AskSentence } from './ask-sentence';
 import { exportNow, EXPORTS } from './exports';
 import { KeepsButton } from './keeps-button';
@@ -93,52 +92,36 @@ export const SheetHeader = memo(function SheetHeader({
   );
 });
 
+const TitleEditor = lazy(() => import('./title-editor').then((m) => ({ default: m.TitleEditor })));
+
 function Title({ title }: { title: string }) {
   const [editing, setEditing] = useState(false);
-  const input = useRef<InputRef>(null);
-  useEffect(() => input.current?.select(), [editing]);
-  if (!editing) {
-    return (
-      <h1 className={styles.title}>
-        <button
-          type="button"
-          title={title}
-          aria-label={`${title}: rename`}
-          onClick={() => setEditing(true)}
-        >
-          {title}
-        </button>
-      </h1>
-    );
-  }
   const take = (text: string) => {
     if (isVisible(text) && text.trim() !== title) attempt(() => setTitle(text));
     setEditing(false);
   };
-  return (
-    <Input
-      ref={input}
-      className={styles.titleInput}
-      aria-label="Name of the sheet"
-      defaultValue={title}
-      maxLength={SHEET_LIMITS.name}
-      autoFocus
-      onBlur={(e) => take(e.target.value)}
-      onKeyDown={(e) => {
-        if (e.key === 'Enter') take(e.currentTarget.value);
-        if (e.key === 'Escape') setEditing(false);
-      }}
-    />
+  const shown = (
+    <h1 className={styles.title}>
+      <button
+        type="button"
+        title={title}
+        aria-label={`${title}: rename`}
+        onClick={() => setEditing(true)}
+      >
+        {title}
+      </button>
+    </h1>
+  );
+  return editing ? (
+    <Suspense fallback={shown}>
+      <TitleEditor title={title} onTake={take} onCancel={() => setEditing(false)} />
+    </Suspense>
+  ) : (
+    shown
   );
 }
 
-const SERIES_OPTIONS = [
-  ...SERIES_NAMES.filter((n) => n !== 'E3').map((n) => ({
-    value: n,
-    label: n,
-  })),
-  { value: 'exact' as const, label: 'exact' },
-];
+const FitForm = lazy(() => import('./fit-form').then((m) => ({ default: m.FitForm })));
 
 /** Where real values come from, and choosing them again. */
 function FitButton({ parts }: Pick<Sheet, 'parts'>) {
@@ -150,50 +133,9 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
       open={open}
       onOpenChange={(fitting) => setUi({ fitting })}
       content={
-        <div className={styles.fit}>
-          <label>
-            Resistors from
-            <Select
-              size="small"
-              value={parts.resistors}
-              options={SERIES_OPTIONS}
-              onChange={(resistors) => attempt(() => changeParts({ resistors }))}
-              aria-label="Resistors from"
-            />
-          </label>
-          <label>
-            Capacitors from
-            <Select
-              size="small"
-              value={parts.capacitors}
-              options={SERIES_OPTIONS}
-              onChange={(capacitors) => attempt(() => changeParts({ capacitors }))}
-              aria-label="Capacitors from"
-            />
-          </label>
-          <label>
-            Coils from
-            <Select
-              size="small"
-              value={parts.inductors}
-              options={SERIES_OPTIONS}
-              onChange={(inductors) => attempt(() => changeParts({ inductors }))}
-              aria-label="Coils from"
-            />
-          </label>
-          <p>
-            Each exact value is replaced by the nearest of its series. Values you typed are replaced
-            too.
-          </p>
-          <Button
-            block
-            onClick={() => {
-              if (attempt(fitAgain)) setUi({ fitting: false });
-            }}
-          >
-            Choose all values again
-          </Button>
-        </div>
+        <Suspense>
+          <FitForm parts={parts} />
+        </Suspense>
       }
     >
       <Button>Fit parts</Button>

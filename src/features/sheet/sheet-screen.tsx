@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { lazy, Suspense, useEffect, useMemo } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
@@ -9,18 +9,21 @@ import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/bank/schema';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
-import { CircuitPanel } from './circuit-panel';
 import { LensPanel } from './lens-panel';
-import { PathStrip } from './path-strip';
-import { ReadingsTable } from './readings-table';
 import { sheetCommands } from './sheet-commands';
-import { SheetHeader } from './sheet-header';
 import { resetUi, useUi } from './ui-state';
 import { Notices } from './notices';
 import { Unopened } from './unopened';
 import { useEvaluation } from './use-evaluation';
 import styles from './sheet-screen.module.css';
 
+// The picture comes first: what stands around it is fetched meanwhile, all of it together, and put up
+// once the first curve is drawn.
+const around = () => import('./around-picture');
+const SheetHeader = lazy(() => around().then((m) => ({ default: m.SheetHeader })));
+const PathStrip = lazy(() => around().then((m) => ({ default: m.PathStrip })));
+const CircuitPanel = lazy(() => around().then((m) => ({ default: m.CircuitPanel })));
+const ReadingsTable = lazy(() => around().then((m) => ({ default: m.ReadingsTable })));
 const BankScreen = lazy(() =>
   import('../bank/bank-screen').then((m) => ({ default: m.BankScreen })),
 );
@@ -77,14 +80,18 @@ function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
   useSheetShell(sheet.title);
   return (
     <div className={styles.sheet}>
-      <SheetHeader
-        title={sheet.title}
-        ask={null}
-        byHand={false}
-        made=""
-        parts={sheet.parts}
-        keeps={sheet.keeps}
-      />
+      <div className={styles.head}>
+        <Suspense>
+          <SheetHeader
+            title={sheet.title}
+            ask={null}
+            byHand={false}
+            made=""
+            parts={sheet.parts}
+            keeps={sheet.keeps}
+          />
+        </Suspense>
+      </div>
       <Notices problem={null} />
       <Suspense>
         <BankScreen sheet={sheet} bank={bank} />
@@ -93,41 +100,83 @@ function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
   );
 }
 
+/** Everything around the picture waits for the first curve, but not for long. */
+const PATIENCE = 800;
+
+/** Whether it is time to put up what stands around the picture. */
+function useAround(drawn: boolean): boolean {
+  const [around, setAround] = useState(false);
+  useEffect(() => {
+    if (around) return;
+    // After the frame in which the curve is drawn.
+    const timer = setTimeout(() => setAround(true), drawn ? 20 : PATIENCE);
+    return () => clearTimeout(timer);
+  }, [around, drawn]);
+  return around;
+}
+
 function OpenSheet({ sheet }: { sheet: Sheet }) {
   const { evaluation, problem, stale } = useEvaluation();
   const weighing = useUi((s) => s.weighing);
   const chosen = useUi((s) => s.stageId);
+  const isTime = useAround(evaluation !== null || problem !== null);
   const stages = sheet.ways[0].stages;
   const stage = stages.find((s) => s.id === chosen) ?? stages[0];
   useSheetShell(sheet.title);
+  const pending = <section className={styles.pending} aria-busy />;
   return (
-    <div className={styles.sheet} data-stale={stale || undefined} aria-busy={stale}>
-      <SheetHeader
-        title={sheet.title}
-        ask={sheet.ask}
-        byHand={!followsAsk(sheet)}
-        made={stages
-          .filter((s) => s.origin === 'ask')
-          .map((s) => s.topology)
-          .join(' ')}
-        parts={sheet.parts}
-        keeps={sheet.keeps}
-      />
-      <div>
+    <div
+      className={styles.sheet}
+      data-stale={(stale && evaluation !== null) || undefined}
+      aria-busy={stale}
+    >
+      <div className={styles.head}>
+        {isTime && (
+          <Suspense>
+            <SheetHeader
+              title={sheet.title}
+              ask={sheet.ask}
+              byHand={!followsAsk(sheet)}
+              made={stages
+                .filter((s) => s.origin === 'ask')
+                .map((s) => s.topology)
+                .join(' ')}
+              parts={sheet.parts}
+              keeps={sheet.keeps}
+            />
+          </Suspense>
+        )}
+      </div>
+      <div className={styles.strip}>
         <Notices problem={problem} />
-        <PathStrip sheet={sheet} selected={stage?.id} evaluation={evaluation} />
+        {isTime && (
+          <Suspense>
+            <PathStrip sheet={sheet} selected={stage?.id} evaluation={evaluation} />
+          </Suspense>
+        )}
       </div>
       <div className={weighing ? `${styles.middle} ${styles.weighing}` : styles.middle}>
-        {weighing ? (
-          <Suspense fallback={<section className={styles.pending} aria-busy />}>
+        <Suspense fallback={pending}>
+          {weighing ? (
             <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
-          </Suspense>
-        ) : (
-          <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
-        )}
+          ) : isTime ? (
+            <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
+          ) : (
+            pending
+          )}
+        </Suspense>
         <LensPanel sheet={sheet} evaluation={evaluation} />
       </div>
-      <ReadingsTable sheet={sheet} evaluation={evaluation} />
+      <div
+        className={styles.readings}
+        style={isTime ? undefined : { height: 38 + 26 * Math.min(6, sheet.readings.length + 1) }}
+      >
+        {isTime && (
+          <Suspense>
+            <ReadingsTable sheet={sheet} evaluation={evaluation} />
+          </Suspense>
+        )}
+      </div>
     </div>
   );
 }

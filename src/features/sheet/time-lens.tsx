@@ -1,7 +1,7 @@
 'use client';
 
 import { formatQuantity } from '@/core/quantity/format';
-import { layerName } from '@/core/formats/csv';
+import { layerName } from '@/core/sheet/layer-name';
 import type { TimePicture } from '@/core/lenses/time';
 import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';

@@ -8,7 +8,7 @@ import styles from './shelf-screen.module.css';
 
 const LEAST_WIDTH = 300;
 const GAP = 16;
-const HEIGHT = 224;
+const HEIGHT = 208;
 
 /** The cards in rows; only those near the window exist. */
 export function CardGrid({

@@ -19,12 +19,12 @@ import { restoreDemo, shelfReady } from '@/store/sheets';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
-import { Deleted } from './deleted';
 import { useImport } from './use-import';
 import styles from './shelf-screen.module.css';
 
 const fetchNewSheet = () => import('./new-sheet').then((m) => ({ default: m.NewSheet }));
 const NewSheet = lazy(fetchNewSheet);
+const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted })));
 
 /** All sheets as cards with their curve, and how to begin a new one. */
 export function ShelfScreen() {
@@ -161,7 +161,11 @@ export function ShelfScreen() {
         <p className={styles.empty}>No sheet has these words in its name or in what it does.</p>
       )}
       <CardGrid cards={found} scroller={scroller} />
-      {deleted.length > 0 && <Deleted cards={deleted} />}
+      {deleted.length > 0 && (
+        <Suspense>
+          <Deleted cards={deleted} />
+        </Suspense>
+      )}
       {making && (
         <Suspense>
           <NewSheet

@@ -1,6 +1,6 @@
 'use client';
 
-import { App, ConfigProvider } from 'antd';
+import { ConfigProvider } from 'antd';
 import { lazy, Suspense, useEffect, useState, useSyncExternalStore, type ReactNode } from 'react';
 import { usePathname } from 'next/navigation';
 import { usePreferences } from '@/store/preferences';
@@ -14,13 +14,14 @@ import { ErrorBoundary } from './error-boundary';
 import { HotkeyBindings } from './hotkeys';
 import { LeaveGuard } from './leave-guard';
 import { Rail } from './rail';
-import { refuse, TellHost } from './tell';
+import { refuse, useTold } from './tell';
 import styles from './application.module.css';
 
 // The windows are fetched when one is first opened, not before the first screen stands.
 const CommandPalette = lazy(() =>
   import('./command-palette').then((m) => ({ default: m.CommandPalette })),
 );
+const TellHost = lazy(() => import('./tell-host').then((m) => ({ default: m.TellHost })));
 const PreferencesWindow = lazy(() =>
   import('./preferences-window').then((m) => ({ default: m.PreferencesWindow })),
 );
@@ -72,24 +73,22 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
       csp={nonce ? { nonce } : undefined}
       wave={{ disabled: true }}
     >
-      <App component={false} message={{ maxCount: 3 }}>
-        <div className={styles.application}>
-          <Rail />
-          <main className={styles.screen}>
-            {problem && (
-              <div role="alert" className={styles.problem}>
-                {problem}
-              </div>
-            )}
-            <ErrorBoundary screen={path}>{children}</ErrorBoundary>
-          </main>
-        </div>
-        <TellHost />
-        <EngineTrouble />
-        <LeaveGuard />
-        <HotkeyBindings />
-        <Windows />
-      </App>
+      <div className={styles.application}>
+        <Rail />
+        <main className={styles.screen}>
+          {problem && (
+            <div role="alert" className={styles.problem}>
+              {problem}
+            </div>
+          )}
+          <ErrorBoundary screen={path}>{children}</ErrorBoundary>
+        </main>
+      </div>
+      <Messages />
+      <EngineTrouble />
+      <LeaveGuard />
+      <HotkeyBindings />
+      <Windows />
     </ConfigProvider>
   );
 }
@@ -99,10 +98,19 @@ function Windows() {
   const open = useShell((s) => s.open);
   const [wanted, setWanted] = useState(false);
   if (open !== null && !wanted) setWanted(true);
-  // Fetched when the first screen has long been standing, so that the first Ctrl K opens at once.
+  // Fetched with the key that begins its chord, or when the first screen has long been standing: the
+  // first Ctrl K opens at once.
   useEffect(() => {
-    const timer = setTimeout(() => void import('./command-palette'), 2500);
-    return () => clearTimeout(timer);
+    const fetch = () => void import('./command-palette');
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === 'Control' || event.key === 'Meta') fetch();
+    };
+    const timer = setTimeout(fetch, 20_000);
+    window.addEventListener('keydown', onKey);
+    return () => {
+      clearTimeout(timer);
+      window.removeEventListener('keydown', onKey);
+    };
   }, []);
   if (!wanted) return null;
   return (
@@ -111,6 +119,18 @@ function Windows() {
       <ShortcutsWindow />
       <PreferencesWindow />
     </Suspense>
+  );
+}
+
+/** Short messages; fetched when there is one. */
+function Messages() {
+  const begun = useTold((s) => s.begun);
+  return (
+    begun && (
+      <Suspense>
+        <TellHost />
+      </Suspense>
+    )
   );
 }
 

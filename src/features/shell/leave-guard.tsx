@@ -1,12 +1,11 @@
 'use client';
 
-import { Button, Modal } from 'antd';
 import { useRouter } from 'next/navigation';
-import { useCallback, useEffect } from 'react';
+import { lazy, Suspense, useCallback, useEffect } from 'react';
 import { create } from 'zustand';
 import { wouldLose } from '@/store/session-storage';
-import { sheetOf, useSession } from '@/store/sheet-session';
-import { sheetFile } from '../sheet/sheet-file';
+
+const LeaveDialog = lazy(() => import('./leave-dialog').then((m) => ({ default: m.LeaveDialog })));
 
 /** Where somebody wanted to go while edits were not stored. */
 const useLeaving = create<{ to: string | null }>()(() => ({ to: null }));
@@ -51,37 +50,17 @@ export function LeaveGuard() {
       document.removeEventListener('click', onClick, true);
     };
   }, []);
+  if (to === null) return null;
   const stay = () => useLeaving.setState({ to: null });
-  const sheet = sheetOf(useSession.getState());
   return (
-    <Modal
-      open={to !== null}
-      onCancel={stay}
-      title="The last edits are not stored yet"
-      width={480}
-      destroyOnHidden
-      footer={
-        <>
-          {sheet && <Button onClick={() => sheetFile(sheet)}>Export the sheet</Button>}
-          <Button
-            onClick={() => {
-              const target = to;
-              stay();
-              if (target) router.push(target);
-            }}
-          >
-            Leave all the same
-          </Button>
-          <Button type="primary" onClick={stay}>
-            Stay here
-          </Button>
-        </>
-      }
-    >
-      <p>
-        The browser has refused to store them. They are kept in this tab, and storing is tried again
-        until it succeeds; but they are lost if the tab is closed before.
-      </p>
-    </Modal>
+    <Suspense>
+      <LeaveDialog
+        onStay={stay}
+        onLeave={() => {
+          stay();
+          router.push(to);
+        }}
+      />
+    </Suspense>
   );
 }

@@ -1,17 +1,18 @@
 'use client';
 
-import katex from 'katex';
 import { useEffect, useRef } from 'react';
 
-/** A typeset formula. Built node by node, so it needs no inline style markup. */
+/** A typeset formula; the typesetter is fetched when a formula is first shown. */
 export function Tex({ formula }: { formula: string }) {
   const host = useRef<HTMLSpanElement>(null);
   useEffect(() => {
-    katex.render(formula, host.current!, {
-      throwOnError: false,
-      strict: 'ignore',
-      displayMode: false,
+    let wanted = true;
+    void import('./typeset').then(({ typeset }) => {
+      if (wanted && host.current) typeset(formula, host.current);
     });
+    return () => {
+      wanted = false;
+    };
   }, [formula]);
   return <span ref={host} />;
 }

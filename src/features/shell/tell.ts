@@ -1,35 +1,42 @@
-'use client';
-
-import { App } from 'antd';
-import { useEffect, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
+import { create } from 'zustand';
 import { ReedError, messageOf } from '@/core/errors';
 import { storageProblem } from '@/store/problems';
 
-type Messages = ReturnType<typeof App.useApp>['message'];
+/** A short message on its way to the screen, or one that is to go from it. */
+export type Told =
+  | {
+      type: 'success' | 'warning';
+      content: ReactNode;
+      /** Seconds. */
+      duration: number;
+      key?: string;
+    }
+  | { gone: string };
 
-let messages: Messages | undefined;
+/** What is yet to be shown; its host is fetched when there is something to say. */
+export const useTold = create<{ waiting: readonly Told[]; begun: boolean }>()(() => ({
+  waiting: [],
+  begun: false,
+}));
 
-/** Lends the application's short messages to actions that are no components. */
-export function TellHost() {
-  const { message } = App.useApp();
-  useEffect(() => {
-    messages = message;
-  }, [message]);
-  return null;
-}
+const say = (told: Told) =>
+  useTold.setState(({ waiting }) => ({ waiting: [...waiting, told], begun: true }));
 
 /** Say that something was done. With a key, a later message of the same key takes its place. */
 export function tell(content: ReactNode, options: { key?: string; seconds?: number } = {}): void {
   const { key, seconds = 3 } = options;
-  messages?.open({ type: 'success', content, duration: seconds, ...(key ? { key } : {}) });
+  say({ type: 'success', content, duration: seconds, ...(key ? { key } : {}) });
 }
 
 /** Say that something was not done, and why. */
 export function refuse(content: ReactNode, key?: string): void {
-  messages?.open({ type: 'warning', content, duration: 8, ...(key ? { key } : {}) });
+  say({ type: 'warning', content, duration: 8, ...(key ? { key } : {}) });
 }
 
-export const unsay = (key: string): void => messages?.destroy(key);
+export function unsay(key: string): void {
+  if (useTold.getState().begun) say({ gone: key });
+}
 
 /**
  * Do something that may be refused, and say so in words if it is. Wherever no field stands by to

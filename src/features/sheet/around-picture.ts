@@ -1,0 +1,5 @@
+/** What stands around the picture of a sheet, as one piece to fetch. */
+export { CircuitPanel } from './circuit-panel';
+export { PathStrip } from './path-strip';
+export { ReadingsTable } from './readings-table';
+export { SheetHeader } from './sheet-header';
