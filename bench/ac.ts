@@ -1,8 +1,9 @@
+import { spawnSync } from 'node:child_process';
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { slotMatrix } from '@/core/analysis/linear/matrix';
 import { DenseComplexLu } from './baseline';
 import { cascade, logSpaced } from './circuits';
-import { report, summary, time } from './measure';
+import { line, report, summary, time } from './measure';
 
 const BOARDS = 64;
 const POINTS = 400;
@@ -53,10 +54,25 @@ export function benchAc(): void {
   console.log(
     `  ratio of medians                                         ${(summary(perDense).median / summary(perPlanned).median).toFixed(1).padStart(9)} x`,
   );
+  lapack(summary(perPlanned).median);
   report(
     '  one circuit from nothing: check, compile, plan, 400 points',
     time(15, () => void new AcAnalysis(circuit).solve({ frequenciesHz, probes: ['out'] })),
     'ms',
     1e3,
   );
+}
+
+/** The same number of unknowns solved by LAPACK, where Python with numpy is at hand. */
+function lapack(planned: number): void {
+  const python = [process.env.PYTHON, '/usr/bin/python3', 'python3'].filter((p) => p !== undefined);
+  for (const name of python) {
+    const run = spawnSync(name, ['bench/lapack.py'], { encoding: 'utf8' });
+    if (run.status !== 0) continue;
+    const each = Number(run.stdout) * 1e-6;
+    report('  dense complex LAPACK, batched, per solve', [each], 'us', 1e6);
+    line('  ratio', each / planned, 'x');
+    return;
+  }
+  console.log('  (no Python with numpy here: the LAPACK figure is left out)');
 }

@@ -1,8 +1,10 @@
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from 'playwright-core';
-import { percentile, report } from './measure';
+import { line, percentile, report } from './measure';
+import { benchStream } from './stream';
 
 const PORT = 4397;
+const url = `http://localhost:${PORT}`;
 const EDITS = 60;
 
 /** From a value edit to the redrawn picture, and the first load, in headless Chromium on the production build. */
@@ -25,47 +27,45 @@ export async function benchBrowser(): Promise<void> {
     const page = await (
       await browser.newContext({ viewport: { width: 1280, height: 800 } })
     ).newPage();
-    await untilServed(`http://localhost:${PORT}/`);
-    await page.goto(`http://localhost:${PORT}/sheet/demo-speech`);
+    await untilServed(`${url}/`);
+    await page.goto(`${url}/sheet/demo-speech`);
     await page.getByText('✓ built').first().waitFor();
 
     const loads: number[] = [];
-    let scriptBytes = 0;
+    let [scriptBytes, workerBytes] = [0, 0];
     for (let i = 0; i < 7; i++) {
       const fresh = await (
         await browser.newContext({ viewport: { width: 1280, height: 800 } })
       ).newPage();
       fresh.on('response', (response) => {
-        if (i === 0 && response.request().resourceType() === 'script') {
-          void response
-            .request()
-            .sizes()
-            .then(
-              (s) => (scriptBytes += s.responseBodySize),
-              () => undefined,
-            );
-        }
+        const request = response.request();
+        if (i > 0 || !/\.js(\?|$)/.test(request.url())) return;
+        void request.sizes().then(
+          ({ responseBodySize: size }) => {
+            if (request.resourceType() === 'script') scriptBytes += size;
+            else workerBytes += Math.max(0, size);
+          },
+          () => undefined,
+        );
       });
       const from = performance.now();
-      await fresh.goto(`http://localhost:${PORT}/sheet/demo-speech`);
+      await fresh.goto(`${url}/sheet/demo-speech`);
       await fresh.locator('path[data-layer="built"]').waitFor();
       loads.push((performance.now() - from) / 1000);
       await fresh.waitForTimeout(200);
       await fresh.context().close();
     }
     report('First load of a sheet, warm server, to the drawn curve', loads, 's');
-    console.log(
-      `Scripts sent for the first screen (compressed)             ${(scriptBytes / 1024).toFixed(0).padStart(9)} KiB`,
-    );
+    line('Scripts sent for the first screen, compressed', scriptBytes / 1024, 'KiB');
+    line('  of the worker, apart', workerBytes / 1024, 'KiB');
 
     for (const layers of [2, 7]) {
       if (layers === 7) for (let k = 0; k < 5; k++) await keep(page, k);
       const times = await measureEdits(page);
-      report(`Value edit to redrawn picture, ${layers} layers: median`, times, 'ms');
-      console.log(
-        `  p95                                                      ${percentile(times, 0.95).toFixed(1).padStart(9)} ms`,
-      );
+      report(`Value edit to redrawn picture, ${layers} layers`, times, 'ms');
+      line('  p95', percentile(times, 0.95), 'ms');
     }
+    await benchStream(page, url);
   } finally {
     await browser.close();
     server.kill();

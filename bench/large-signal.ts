@@ -5,7 +5,6 @@ import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { transient } from '@/core/analysis/transient/transient';
 import { makeCircuit, readCircuit, type Circuit, type Part } from '@/core/circuit/schema';
 import { cascade, logSpaced } from './circuits';
-import { DenseComplexLu } from './baseline';
 import { report, summary, time } from './measure';
 
 const AUDIO_RATE = 96_000;
@@ -25,7 +24,6 @@ export function benchLargeSignal(): void {
     }
   });
   report('Spread: 1,000 boards x 400 frequencies x 26 unknowns', spread, 's');
-  againstDense(spread, 1000 * 400, analysis.matrix.size);
 
   const chain = driven(cascade(10));
   const cycles = time(
@@ -34,7 +32,6 @@ export function benchLargeSignal(): void {
       void transient(chain, { untilSeconds: 0.1, stepSeconds: 1 / AUDIO_RATE, probes: ['out'] }),
   );
   report('Transient, linear 10-op-amp chain, 0.1 s at 96 kHz', cycles, 's');
-  againstDense(cycles, 0.1 * AUDIO_RATE, new AcAnalysis(chain).matrix.size);
 
   const fixture = join(import.meta.dirname, '../src/core/fixtures/transient-ota-loop.json');
   const loop = readCircuit(
@@ -47,7 +44,6 @@ export function benchLargeSignal(): void {
       void transient(loop, { untilSeconds: seconds, stepSeconds: 1 / AUDIO_RATE, probes: ['out'] }),
   );
   report(`Transient, four-pole OTA loop, ${seconds} s at 96 kHz`, played, 's');
-  againstDense(played, seconds * AUDIO_RATE, new AcAnalysis(loop).matrix.size);
   console.log(
     `  times real time                                          ${(seconds / summary(played).median).toFixed(2).padStart(9)} x`,
   );
@@ -55,32 +51,6 @@ export function benchLargeSignal(): void {
   const amplifier = sixTransistors();
   const points = time(25, () => void operatingPoint(amplifier));
   report('Operating point of six transistors', points, 'ms', 1e3);
-  againstDense(points, 1, new AcAnalysis(amplifier).matrix.size);
-}
-
-/** How the time compares with as many dense complex solves (one a step, or one in all) of the size. */
-function againstDense(figures: readonly number[], solves: number, unknowns: number): void {
-  const dense = new DenseComplexLu(unknowns);
-  const g = Float64Array.from({ length: unknowns * unknowns }, (_, k) =>
-    k % (unknowns + 1) === 0 ? unknowns : Math.sin(k),
-  );
-  const c = g.map((x) => x * 1e-6);
-  const [re, im] = [new Float64Array(unknowns), new Float64Array(unknowns)];
-  const many = 2000;
-  const { median } = summary(
-    time(3, () => {
-      for (let k = 0; k < many; k++) {
-        re.fill(1);
-        im.fill(0);
-        dense.solve(g, c, 1 + k, re, im);
-      }
-    }),
-  );
-  const baseline = (median / many) * solves;
-  const ratio = baseline / summary(figures).median;
-  console.log(
-    `  ratio to ${String(solves).padStart(6)} dense complex LU solves of ${unknowns} unknowns ${ratio.toFixed(2).padStart(9)} x`,
-  );
 }
 
 function driven(circuit: Circuit): Circuit {

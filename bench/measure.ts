@@ -34,3 +34,8 @@ export function report(what: string, figures: readonly number[], unit: string, s
     `${what.padEnd(58)} ${median.toPrecision(3).padStart(9)} ${unit.padEnd(10)} (${least.toPrecision(3)} to ${most.toPrecision(3)})`,
   );
 }
+
+/** One figure that is no median. */
+export function line(what: string, figure: number, unit: string): void {
+  console.log(`${what.padEnd(58)} ${figure.toPrecision(3).padStart(9)} ${unit}`);
+}

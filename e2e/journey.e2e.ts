@@ -36,7 +36,8 @@ async function setPart(page: Page, part: RegExp, value: string): Promise<void> {
 
 test('from a job to an exported file: design, edit, undo, keep, compare, reload', async () => {
   const page = await bench.page();
-  await page.getByRole('button', { name: 'Take the top off, simply' }).click();
+  await page.getByRole('button', { name: 'New sheet' }).click();
+  await page.getByText('Take the top off, simply').click();
   await page.getByLabel('Called').fill('Top trim');
   await page.getByRole('button', { name: 'Begin the sheet' }).click();
   await shown(page, 'Top trim');
@@ -103,6 +104,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
     .setInputFiles({ name: 'back.json', mimeType: 'application/json', buffer: file.content });
   await shown(page, 'Imported one sheet');
   await page.getByRole('heading', { name: 'Top trim', exact: true }).nth(1).waitFor();
+  expect(await page.getByRole('heading', { name: 'Top trim', exact: true }).count()).toBe(2);
 });
 
 test('the ask is edited as a sentence and the design follows; impossible wishes are refused in words', async () => {
@@ -182,11 +184,15 @@ test('the keyboard alone makes a sheet, edits a part, pins a reading and finds a
   await page.getByRole('rowheader', { name: /^Level at 2\.0\d+\skHz/ }).waitFor();
 
   await page.keyboard.press('Control+k');
-  await page.getByPlaceholder('What would you like to do?').waitFor();
+  await page.getByPlaceholder('What would you like to do, or open?').waitFor();
   await page.keyboard.type('lens phase');
   await page.keyboard.press('Enter');
   await page.getByRole('tab', { name: 'Phase', selected: true }).waitFor();
   await page.getByRole('dialog').waitFor({ state: 'hidden' });
+  for (const [key, lens] of ['Level', 'Phase', 'Delay', 'Time', 'Harmonics', 'Map'].entries()) {
+    await page.keyboard.press(`${key + 1}`);
+    await page.getByRole('tab', { name: lens, selected: true }).waitFor();
+  }
   await page.keyboard.press('?');
   await page.getByRole('dialog', { name: 'Shortcuts' }).waitFor();
   await page.keyboard.press('Escape');

@@ -15,6 +15,7 @@ describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (sc
     ['a missing sheet', '/sheet/none', 'no such sheet', ''],
     ['a bank', '/sheet/demo-bank', 'Parts at 63', ''],
     ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
+    ['a new sheet', '/', 'Shelf', 'New sheet'],
     ['the time lens', '/sheet/demo-trim', 'Top trimmed', 'Time'],
     ['the harmonics', '/sheet/demo-trim', 'Top trimmed', 'Harmonics'],
     ['the map', '/sheet/demo-steep', 'Steep low-pass', 'Map'],
@@ -22,8 +23,11 @@ describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (sc
     const bench = await Bench.open(scheme);
     const page = await bench.page(path);
     await page.getByText(new RegExp(text)).first().waitFor();
-    if (path.includes('speech')) await page.getByText('✓ built').first().waitFor();
-    if (press === 'Weigh up') {
+    if (path.includes('demo-speech')) await page.getByText('✓ built').first().waitFor();
+    if (press === 'New sheet') {
+      await page.getByRole('button', { name: press }).click();
+      await page.getByRole('dialog', { name: 'What should it do?' }).waitFor();
+    } else if (press === 'Weigh up') {
       await page.getByRole('button', { name: press }).click();
       await page.getByText(/designs, each solved/).waitFor();
     } else if (press !== '') {
@@ -76,7 +80,7 @@ describe('nothing is lost', () => {
     await page.getByLabel('Sheet files to import').setInputFiles(files);
     const alert = page.getByRole('alert').filter({ hasText: 'Nothing was imported' });
     await alert.getByText(/cut\.json: The file is not JSON/).waitFor();
-    await alert.getByText(/foreign\.json: This is not a sheet: its format is "other"/).waitFor();
+    await alert.getByText(/foreign\.json: This is not a sheet: its format is “other”/).waitFor();
     await alert.getByText(/half\.json: The sheet cannot be read at “title”: is missing/).waitFor();
     expect(await sheets.count()).toBe(before);
   });
@@ -91,40 +95,119 @@ describe('nothing is lost', () => {
     await page.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
   });
 
-  test('two tabs on one sheet: the second is told, and both versions are kept', async () => {
+  test('two tabs on one sheet: the one that loses goes on as a copy by itself, and is told', async () => {
     const [one, two] = [await bench.page('/sheet/demo-trim'), await bench.page('/sheet/demo-trim')];
-    await one.getByRole('button', { name: /^R1/ }).waitFor();
-    await two.getByRole('button', { name: /^R1/ }).waitFor();
     const rename = async (page: typeof one, title: string) => {
       await page.getByRole('button', { name: /: rename$/ }).click();
-      await page.keyboard.type(title);
-      await page.keyboard.press('Enter');
+      await page.getByLabel('Name of the sheet').fill(title);
     };
-    // Both edit at once, before either hears of the other.
-    await Promise.all([rename(one, 'From one'), rename(two, 'From two')]);
-    const told = await Promise.race(
-      [one, two].map((p) =>
-        p
-          .getByRole('alert')
-          .getByText(/Another tab has changed/)
-          .waitFor({ timeout: 4000 })
-          .then(
-            () => p,
-            () => null,
-          ),
-      ),
+    await rename(one, 'From one');
+    await rename(two, 'From two');
+    // Both are ready; both are entered before either hears of the other.
+    await Promise.all([one.keyboard.press('Enter'), two.keyboard.press('Enter')]);
+    const told = [one, two].map((p) =>
+      p
+        .getByRole('status')
+        .getByText(/Another tab has changed/)
+        .waitFor({ timeout: 10_000 }),
     );
-    if (told) {
-      await told.getByRole('button', { name: 'Keep mine as a copy' }).click();
-      await told.getByText(/this tab’s copy/).waitFor();
-    }
-    await one.goto(url('/'));
-    await one.getByRole('heading', { name: /^From/ }).first().waitFor();
-    const titles = await one
+    // Exactly one of them is told, whichever came second; the other stays where it was.
+    const loser = await Promise.any(told.map((t, i) => t.then(() => i)));
+    const [lost, won] = loser === 0 ? [one, two] : [two, one];
+    await lost.getByRole('button', { name: /this tab’s copy.*: rename$/ }).waitFor();
+    await lost.waitForURL((at) => !at.pathname.includes('demo-trim'));
+    expect(won.url()).toContain('demo-trim');
+    expect(await won.getByText(/Another tab has changed/).count()).toBe(0);
+    await won.goto(url('/'));
+    await won.getByRole('heading', { name: /^From/ }).nth(1).waitFor();
+    const titles = await won
       .getByRole('list', { name: 'Sheets' })
       .getByRole('heading')
       .allTextContents();
-    expect(titles.filter((t) => t.startsWith('From'))).toHaveLength(told ? 2 : 1);
+    expect(titles.filter((t) => t.startsWith('From'))).toHaveLength(2);
+    await Promise.allSettled(told);
+  });
+
+  test('deleted in another tab: said at once, and the person chooses', async () => {
+    const [one, two] = [await bench.page('/sheet/demo-trim'), await bench.page('/')];
+    await one.getByRole('button', { name: /^R1/ }).waitFor();
+    await two.getByRole('button', { name: 'Actions for Top trimmed on the keyboard line' }).click();
+    await two.getByRole('menuitem', { name: 'Delete' }).click();
+    await one
+      .getByRole('alert')
+      .getByText(/was deleted in another tab/)
+      .waitFor();
+    await one.getByRole('button', { name: /: rename$/ }).click();
+    await one.getByLabel('Name of the sheet').fill('Edited after');
+    await one.keyboard.press('Enter');
+    await two.reload();
+    await two.getByRole('button', { name: /Recently deleted \(1\)/ }).waitFor();
+    await one.getByRole('button', { name: 'Bring it back' }).click();
+    await two.getByRole('heading', { name: 'Edited after' }).waitFor();
+    expect(await two.getByText(/Recently deleted/).count()).toBe(0);
+  });
+
+  test('full storage: said in words, asked before leaving, and stored by itself when there is room', async () => {
+    const page = await bench.page('/sheet/demo-trim');
+    await page.getByRole('button', { name: /^R1/ }).waitFor();
+    await page.evaluate(FILL_STORAGE);
+    await page.getByRole('button', { name: /^R1/ }).click();
+    await page.keyboard.type('33k3');
+    await page.keyboard.press('Enter');
+    await page
+      .getByRole('alert')
+      .getByText(/storage is full.*tried again/)
+      .waitFor();
+    await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+    const dialog = page.getByRole('dialog', { name: /not stored yet/ });
+    await dialog.getByRole('button', { name: 'Leave all the same' }).click();
+    await page.getByRole('heading', { name: 'Shelf' }).waitFor();
+    await page
+      .getByRole('button', { name: 'Actions for Rumble filter for the record deck' })
+      .click();
+    await page.getByRole('menuitem', { name: 'Duplicate' }).click();
+    await page.getByText(/was not duplicated: this browser’s storage is full/).waitFor();
+    await page
+      .getByRole('button', { name: 'Actions for Rumble filter for the record deck' })
+      .click();
+    await page.getByRole('menuitem', { name: 'Delete' }).click();
+    await page.getByText(/was not deleted: this browser’s storage is full/).waitFor();
+    await page.evaluate(
+      'delete IDBObjectStore.prototype.put; IDBObjectStore.prototype.put = window.putAsItWas',
+    );
+    await page.waitForTimeout(4000);
+    await page.goto(url('/sheet/demo-trim'));
+    await page.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
+  });
+
+  test('a damaged record shows by its name, opens as far as it can be read, and stays', async () => {
+    const page = await bench.page();
+    await page.getByRole('heading', { name: 'Top trimmed on the keyboard line' }).waitFor();
+    await page.evaluate(DAMAGE);
+    await page.reload();
+    await page.getByRole('button', { name: /Open what can be read of “Top trimmed/ }).click();
+    await page.getByText(/Left out:/).waitFor();
+    await page.getByRole('button', { name: /\(what could be read\): rename$/ }).waitFor();
+    await page.goto(url('/sheet/demo-trim'));
+    await page
+      .getByRole('heading', { name: /“Top trimmed on the keyboard line” cannot be read/ })
+      .waitFor();
+  });
+
+  test('a worker that dies is noticed, started again, and the figures are those of the edit', async () => {
+    const page = await bench.page('/sheet/demo-trim');
+    await reading(page, /edge, 3 dB down/)
+      .getByText(/Hz/)
+      .waitFor();
+    for (const worker of page.workers())
+      await worker.evaluate('self.close()').catch(() => undefined);
+    await page.getByRole('button', { name: /^C1/ }).click();
+    await page.keyboard.type('220n');
+    await page.keyboard.press('Enter');
+    await page.getByText(/had stopped and was started again/).waitFor();
+    await reading(page, /Upper edge, 3 dB down/)
+      .getByText(/^[1-9]\d{0,2}(\.\d+)?\sHz$/)
+      .waitFor();
   });
 
   test('delete can be undone, names and copies are made, and the demo comes back beside changed sheets', async () => {
@@ -146,6 +229,9 @@ describe('nothing is lost', () => {
     await page.getByRole('button', { name: 'Bring the demo back' }).click();
     await list.getByRole('heading', { name: 'Quieter floor (yours)' }).waitFor();
     await list.getByRole('heading', { name: 'Rumble filter for the record deck' }).waitFor();
+    await page.getByRole('textbox', { name: /Find a sheet/ }).fill('quieter');
+    await page.getByText('1 of 7 sheets').waitFor();
+    expect(await list.getByRole('heading').allTextContents()).toEqual(['Quieter floor (yours)']);
   });
 
   test('preferences act at once and stay', async () => {
@@ -162,6 +248,30 @@ describe('nothing is lost', () => {
   });
 });
 
+/** Runs in the page: every write fails as it does when the disk is full. */
+const FILL_STORAGE = `
+  window.putAsItWas = IDBObjectStore.prototype.put;
+  IDBObjectStore.prototype.put = function () {
+    throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+  };
+  true`;
+
+/** Runs in the page: half of a stored sheet is lost. */
+const DAMAGE = `new Promise((resolve, reject) => {
+  const opening = indexedDB.open('jaunty-reed');
+  opening.onerror = reject;
+  opening.onsuccess = () => {
+    const store = opening.result.transaction('sheets', 'readwrite').objectStore('sheets');
+    const reading = store.get('demo-trim');
+    reading.onsuccess = () => {
+      const record = reading.result;
+      record.updatedAt = { lost: true };
+      record.document.readings[0].measure = 'gone';
+      store.put(record).onsuccess = () => { opening.result.close(); resolve(true); };
+    };
+  };
+})`;
+
 test('pages carry a strict policy and the usual headers', async () => {
   const { headers } = await fetch(url('/'));
   const policy = headers.get('content-security-policy') ?? '';
@@ -172,4 +282,32 @@ test('pages carry a strict policy and the usual headers', async () => {
   expect(headers.get('x-content-type-options')).toBe('nosniff');
   expect(headers.get('referrer-policy')).toBe('no-referrer');
   expect(headers.get('x-powered-by')).toBeNull();
+});
+
+test('what is no question for a page is refused, with all headers', async () => {
+  const asked: [string, string, number][] = [
+    ['GET', '/sheet/%', 400],
+    ['GET', '/%c0%80', 400],
+    ['GET', `/sheet/${'x'.repeat(65)}`, 404],
+    ['GET', `/sheet/${'x'.repeat(4000)}`, 414],
+    ['POST', '/', 405],
+    ['DELETE', '/sheet/demo-trim', 405],
+    ['GET', '/nowhere', 404],
+    ['GET', '/icon.svg', 200],
+    ['HEAD', '/', 200],
+  ];
+  for (const [method, path, status] of asked) {
+    const answer = await fetch(url(path), { method });
+    expect([method, path.slice(0, 20), answer.status]).toEqual([method, path.slice(0, 20), status]);
+    expect(answer.headers.get('x-content-type-options')).toBe('nosniff');
+    expect(answer.headers.get('referrer-policy')).toBe('no-referrer');
+    expect(answer.headers.get('x-frame-options')).toBe('DENY');
+    if (status !== 200 || path === '/')
+      expect(answer.headers.get('content-security-policy')).toMatch(/frame-ancestors 'none'/);
+  }
+  const page = await (await fetch(url('/'))).text();
+  const script = /\/_next\/static\/[^"']+\.js/.exec(page)![0];
+  const file = await fetch(url(script));
+  expect(file.headers.get('x-content-type-options')).toBe('nosniff');
+  expect(file.headers.get('content-type')).toMatch(/javascript/);
 });

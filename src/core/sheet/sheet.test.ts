@@ -4,7 +4,8 @@ import { responseCsv } from '@/core/formats/csv';
 import { topologyOf } from '@/core/topologies';
 import { partVariation, SheetEvaluator } from './evaluate';
 import { jointsOf } from './joints';
-import { makeSheet, makeStage, redesign, refit } from './make';
+import { defaultTarget } from './default-target';
+import { exactValues, makeSheet, makeStage, redesign, refit } from './make';
 import { partNames } from './path-circuit';
 import type { Sheet } from './schema';
 import { meets } from './verdict';
@@ -147,5 +148,78 @@ describe('evaluating a sheet', () => {
     expect(meets({ is: 'near', value: 0, tolerance: 0.5, relative: false }, -0.6)).toBe(false);
     expect(meets({ is: 'at-most', value: -28 }, -30)).toBe(true);
     expect(meets({ is: 'at-least', value: 2 }, 1.9)).toBe(false);
+  });
+});
+
+describe('each result stands for itself', () => {
+  const [first, second] = SHEET.ways[0].stages;
+  const withStages = (stages: Sheet['ways'][0]['stages']): Sheet => ({
+    ...SHEET,
+    ways: [{ ...SHEET.ways[0], stages }],
+  });
+
+  test('a target that its circuit cannot hold takes the ideal curve with it, and nothing else', () => {
+    const wild = { ...second, target: { ...second.target, q: 5000 } };
+    const { layers, stages, readings, joints, problems } = new SheetEvaluator().evaluate(
+      withStages([first, wild]),
+    );
+    expect(layers.map((l) => l.id)).toEqual(['built']);
+    expect(problems).toEqual([expect.stringMatching(/^ideal: .*Q = 5000 is outside/)]);
+    expect(stages[0].problem).toBeUndefined();
+    expect(stages[1].problem).toMatch(/Q = 5000/);
+    expect(Math.abs(stages[1].figures!.f0Hz / 3400 - 1)).toBeLessThan(0.1);
+    expect(readings[0].results.built).toHaveProperty('measured');
+    expect(joints).toHaveLength(3);
+  });
+
+  test('values at the ends of what can be soldered leave no NaN behind', () => {
+    for (const [ohms, farads] of [
+      [1e-3, 1e-15],
+      [1e10, 10],
+      [1e10, 1e-15],
+      [1e-3, 10],
+    ]) {
+      const values = { R1: ohms, R2: ohms, C1: farads, C2: farads };
+      const { layers, stages } = new SheetEvaluator().evaluate(
+        withStages([{ ...first, values }, second]),
+      );
+      for (const { trace } of layers) expect(trace.levelDb).not.toContain(NaN);
+      for (const { figures, problem } of stages)
+        expect(problem !== undefined || Number.isFinite(figures?.f0Hz)).toBe(true);
+    }
+  });
+
+  test('a stage that begins at an op-amp’s input is an open joint, not a floating net', () => {
+    const gain = makeStage(
+      'g',
+      topologyOf('non-inverting'),
+      { f0Hz: 1000, gain: 10 },
+      SHEET.parts,
+      'hand',
+    );
+    const way = { ...SHEET.ways[0], stages: [first, gain] };
+    const ideal = { ...SHEET.parts, opAmp: { name: 'ideal', model: 'ideal' as const } };
+    expect(jointsOf(way, ideal, 340)[1]).toMatchObject({ loadOhms: Infinity, lossDb: 0 });
+    expect(jointsOf(way, SHEET.parts, 340)[1].lossDb).toBeCloseTo(0, 3);
+  });
+
+  test('each kind of part is bought from its own series', () => {
+    const topology = topologyOf('lc-ladder-low-pass-3');
+    const ladder = makeStage(
+      'l',
+      topology,
+      defaultTarget(topology, 1000),
+      { ...SHEET.parts, resistors: 'exact', capacitors: 'E6', inductors: 'E3' },
+      'hand',
+    );
+    const decade = (x: number) => Number((x / 10 ** Math.floor(Math.log10(x))).toPrecision(6));
+    for (const [id, value] of Object.entries(ladder.values)) {
+      if (id.startsWith('L')) expect([1, 2.2, 4.7]).toContain(decade(value));
+      if (id.startsWith('C')) expect([1, 1.5, 2.2, 3.3, 4.7, 6.8]).toContain(decade(value));
+    }
+    const gm = topologyOf('leapfrog-transconductor-low-pass-3');
+    const held = makeStage('g', gm, defaultTarget(gm, 1000), SHEET.parts, 'hand');
+    for (const [id, value] of Object.entries(exactValues(held)))
+      if (id.startsWith('G')) expect(held.values[id]).toBe(value);
   });
 });

@@ -1,22 +1,19 @@
 'use client';
 
 import { Plus } from 'lucide-react';
-import { memo, useState, type ReactNode } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Joint } from '@/core/sheet/joints';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
-import { Tex } from '@/ui/controls/tex';
-import { attempt } from '../shell/tell';
-import { addStage } from './actions';
 import { sameProps } from './same-props';
-import { StagePicker } from './stage-picker';
-import { setUi } from './ui-state';
 import styles from './path-strip.module.css';
 
 /** A stage is dragged down when its joint loses more than this. */
-const WARN_DB = -0.5;
+export const WARN_DB = -0.5;
+
+const JointPanel = lazy(() => import('./joint-panel').then((m) => ({ default: m.JointPanel })));
 
 interface JointMarkProps {
   joint: Joint | undefined;
@@ -47,12 +44,14 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
           open={open}
           onOpenChange={setOpen}
           content={
-            <JointPanel
-              joint={skipped ? undefined : joint}
-              after={after}
-              first={first}
-              ohms={ohms}
-            />
+            <Suspense>
+              <JointPanel
+                joint={skipped ? undefined : joint}
+                after={after}
+                first={first}
+                ohms={ohms}
+              />
+            </Suspense>
           }
         >
           <button
@@ -75,42 +74,3 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
     </div>
   );
 }, sameProps);
-
-function JointPanel({
-  joint,
-  after,
-  first,
-  ohms,
-}: {
-  joint: Joint | undefined;
-  after: string | null;
-  first: StageKind;
-  ohms: (value: number) => string;
-}): ReactNode {
-  const mark = usePreferences((p) => p.mark);
-  return (
-    <div className={styles.panel}>
-      {joint && Number.isFinite(joint.loadOhms) && (
-        <>
-          <Tex
-            formula={`20\\log_{10}\\left|\\frac{Z_{load}}{Z_{source}+Z_{load}}\\right| = ${formatFixed(joint.lossDb, 3).replace('−', '-')}\\,\\mathrm{dB}`}
-          />
-          <p>
-            At {formatQuantity(joint.atHz, 'hertz', { unit: true, mark })} the side before shows{' '}
-            {ohms(joint.sourceOhms)} Ω and the side after {ohms(joint.loadOhms)} Ω.{' '}
-            {joint.lossDb < WARN_DB
-              ? 'The stage is dragged down: raise what follows, or put a buffer here.'
-              : ''}
-          </p>
-        </>
-      )}
-      <p className={styles.panelHead}>Add a stage here</p>
-      <StagePicker
-        first={first}
-        onPick={(t) =>
-          attempt(() => setUi({ stageId: addStage(t, after), partId: null, wholePath: false }))
-        }
-      />
-    </div>
-  );
-}

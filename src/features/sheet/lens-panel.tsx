@@ -37,14 +37,6 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
         onChange={(key) => editView({ lens: key as Lens })}
         animated={false}
         destroyOnHidden
-        tabBarExtraContent={
-          OVER_FREQUENCY.includes(lens) && (
-            <span className={styles.extra}>
-              {lens === 'phase' && <WrapSwitch />}
-              <Span view={sheet.view} />
-            </span>
-          )
-        }
         items={PATH_LENSES.map(({ id, title }, n) => ({
           key: id,
           label: <span title={`Key ${n + 1}`}>{title}</span>,
@@ -62,6 +54,12 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
           ),
         }))}
       />
+      {OVER_FREQUENCY.includes(lens) && (
+        <span className={styles.extra}>
+          {lens === 'phase' && <WrapSwitch />}
+          <Span view={sheet.view} />
+        </span>
+      )}
     </section>
   );
 }

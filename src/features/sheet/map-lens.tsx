@@ -31,8 +31,8 @@ export function MapLens({ sheet }: { sheet: Sheet }) {
             {picture.layers.layers.some((l) => l.value.verdict === 'unstable') && (
               <b>A pole lies right of the axis: this circuit oscillates. </b>
             )}
-            × poles, ○ zeros. Drag a ringed pair, or move it with the arrow keys: up and down f₀,
-            left and right Q. The stage is designed anew.
+            × poles, ○ zeros. Drag a ringed pair, or step to its f₀ or its Q with Tab and turn it
+            with the arrow keys. The stage is designed anew.
           </p>
         )}
       </div>
@@ -82,17 +82,14 @@ function Plane({ sheet, picture, width, height }: PlaneProps) {
     const f0Hz = Math.hypot(re, im);
     return { stageId, f0Hz, q: Math.max(0.5, f0Hz / (-2 * re)) };
   };
-  const onKey = (event: KeyboardEvent, pole: StagePole) => {
+  const onKey = (event: KeyboardEvent, pole: StagePole, figure: Figure) => {
     const step = event.shiftKey ? 1.1 : 1.02;
-    const moved = {
-      ArrowUp: { ...pole, f0Hz: pole.f0Hz * step },
-      ArrowDown: { ...pole, f0Hz: pole.f0Hz / step },
-      ArrowRight: { ...pole, q: pole.q * step },
-      ArrowLeft: { ...pole, q: pole.q / step },
-    }[event.key];
-    if (!moved) return;
+    const factor = { ArrowUp: step, ArrowRight: step, ArrowDown: 1 / step, ArrowLeft: 1 / step }[
+      event.key
+    ];
+    if (factor === undefined) return;
     event.preventDefault();
-    retarget(moved, `pole ${pole.stageId}`);
+    retarget({ ...pole, [figure]: pole[figure] * factor }, `pole ${pole.stageId}`);
   };
 
   const rings = [0.25, 0.5, 0.75, 1].map((part) => roundTo(reach * part));
@@ -137,37 +134,59 @@ function Plane({ sheet, picture, width, height }: PlaneProps) {
         const im = pole.f0Hz * Math.sqrt(Math.max(0, 1 - 1 / (4 * pole.q * pole.q)));
         const number = sheet.ways[0].stages.findIndex((s) => s.id === pole.stageId) + 1;
         return (
-          <circle
-            key={own.stageId}
-            cx={x(re)}
-            cy={y(im)}
-            r={12}
-            className={styles.handle}
-            role="slider"
-            tabIndex={0}
-            aria-label={`Poles of stage ${number}`}
-            aria-valuemin={1e-3}
-            aria-valuemax={1e9}
-            aria-valuenow={pole.f0Hz}
-            aria-valuetext={`f0 ${hz(pole.f0Hz)}, Q ${pole.q.toPrecision(3)}`}
-            onPointerDown={(e) => {
-              e.currentTarget.setPointerCapture(e.pointerId);
-              setDragged(own);
-            }}
-            onPointerMove={(e) => {
-              if (!dragged) return;
-              const moved = poleAt(e, own.stageId);
-              setDragged(moved);
-              retargetSoon(moved);
-            }}
-            onPointerUp={() => setDragged(null)}
-            onKeyDown={(e) => onKey(e, own)}
-          />
+          <g key={own.stageId} className={styles.held}>
+            {FIGURES.map(({ id, name, least, most }) => (
+              <circle
+                key={id}
+                cx={x(re)}
+                cy={y(im)}
+                r={12}
+                className={styles.figure}
+                role="slider"
+                tabIndex={0}
+                aria-label={`${name} of stage ${number}`}
+                aria-valuemin={least}
+                aria-valuemax={most}
+                aria-valuenow={pole[id]}
+                aria-valuetext={id === 'f0Hz' ? hz(pole.f0Hz) : pole.q.toPrecision(3)}
+                onKeyDown={(e) => onKey(e, own, id)}
+              />
+            ))}
+            <circle
+              cx={x(re)}
+              cy={y(im)}
+              r={12}
+              className={styles.handle}
+              onPointerDown={(e) => {
+                e.currentTarget.setPointerCapture(e.pointerId);
+                setDragged(own);
+              }}
+              onPointerMove={(e) => {
+                if (!dragged) return;
+                const moved = poleAt(e, own.stageId);
+                setDragged(moved);
+                retargetSoon(moved);
+              }}
+              onPointerUp={() => setDragged(null)}
+            />
+            {FIGURES.map(({ id, sign }) => (
+              <text key={id} x={x(re) - 18} y={y(im) - 10} className={styles.sign} data-of={id}>
+                {sign}
+              </text>
+            ))}
+          </g>
         );
       })}
     </svg>
   );
 }
+
+/** What is moved of a pole pair: each is a slider of its own. */
+const FIGURES = [
+  { id: 'f0Hz', name: 'f0', sign: 'f₀', least: 1e-3, most: 1e9 },
+  { id: 'q', name: 'Q', sign: 'Q', least: 0.5, most: 200 },
+] as const;
+type Figure = (typeof FIGURES)[number]['id'];
 
 const TWO_PI = 2 * Math.PI;
 const roundTo = (x: number) => Number(x.toPrecision(2));

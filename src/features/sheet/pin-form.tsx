@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Select } from 'antd';
+import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
@@ -141,9 +141,9 @@ export function Field({
   return (
     <label>
       {label}
-      <input
-        className={styles.input}
+      <Input
         value={value}
+        maxLength={60}
         onChange={(e) => onChange(e.target.value)}
         autoComplete="off"
         spellCheck={false}

@@ -45,7 +45,7 @@ export function SheetScreen({ id }: { id: string }) {
     [id, router],
   );
   useEffect(() => {
-    resetUi();
+    if (useSession.getState().frame?.id !== id) resetUi();
     void openSheet(id);
     const save = () => void flush();
     window.addEventListener('pagehide', save);
@@ -57,11 +57,7 @@ export function SheetScreen({ id }: { id: string }) {
     };
   }, [id]);
   if (sheet && openId === id)
-    return sheet.bank ? (
-      <OpenBank key={id} sheet={sheet} bank={sheet.bank} />
-    ) : (
-      <OpenSheet key={id} sheet={sheet} />
-    );
+    return sheet.bank ? <OpenBank sheet={sheet} bank={sheet.bank} /> : <OpenSheet sheet={sheet} />;
   return <Unopened id={id} />;
 }
 

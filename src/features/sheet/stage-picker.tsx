@@ -1,5 +1,6 @@
 'use client';
 
+import { Input } from 'antd';
 import { useMemo, useState } from 'react';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { StageKind, Topology } from '@/core/topologies/topology';
@@ -32,9 +33,9 @@ export function StagePicker({
   const groups = useMemo(() => grouped(text, first), [text, first]);
   return (
     <div className={styles.picker}>
-      <input
-        className={styles.search}
-        type="search"
+      <Input
+        allowClear
+        maxLength={60}
         aria-label="Find a stage"
         placeholder="Find: notch, order 5, leapfrog …"
         value={text}

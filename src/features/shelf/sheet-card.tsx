@@ -28,8 +28,9 @@ function Readable({ card }: { card: Card }) {
   const [renaming, setRenaming] = useState(false);
   // Shown at once; the store follows.
   const [renamed, setRenamed] = useState<{ from: string; to: string } | null>(null);
+  if (renamed && renamed.from !== card.title) setRenamed(null);
   const curve = useCurve(card);
-  const title = renamed?.from === card.title ? renamed.to : card.title;
+  const title = renamed?.to ?? card.title;
   const take = (text: string) => {
     setRenaming(false);
     const to = text.trim();

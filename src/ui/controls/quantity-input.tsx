@@ -4,7 +4,7 @@ import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
-import { parseQuantity, type DecimalMark } from '@/core/quantity/parse';
+import { LONGEST_QUANTITY, parseQuantity, type DecimalMark } from '@/core/quantity/parse';
 import styles from './quantity-input.module.css';
 
 export interface QuantityInputProps {
@@ -75,6 +75,7 @@ export function QuantityInput({
         aria-invalid={error !== undefined}
         aria-describedby={error ? errorId : undefined}
         value={text}
+        maxLength={LONGEST_QUANTITY}
         onChange={(e) => {
           setText(e.target.value);
           setError(undefined);
