@@ -74,13 +74,16 @@ function dateOf({ updatedAt, document }: SheetRecord): string {
   return '';
 }
 
+/** The print of a record that cannot be written as text: its card is made anew each time. */
+export const UNPRINTABLE = 'unprintable';
+
 /** Tells whether a record has changed since its card was made. */
 export function printOf({ updatedAt, deletedAt, revision, document }: SheetRecord): string {
   try {
     return fingerprint(JSON.stringify([updatedAt, deletedAt, revision, document]) ?? '');
   } catch {
     // Something that cannot be written as text, such as an object within itself.
-    return 'unprintable';
+    return UNPRINTABLE;
   }
 }
 

@@ -1,4 +1,4 @@
-import { cardOf, printOf, type Card, type CardCurve } from './cards';
+import { cardOf, printOf, UNPRINTABLE, type Card, type CardCurve } from './cards';
 import { database, type ReedDatabase } from './database';
 
 /*
@@ -12,13 +12,14 @@ export async function listCards(db: ReedDatabase = database()): Promise<Card[]> 
   return cards.sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : a.updatedAt > b.updatedAt ? -1 : 0));
 }
 
-/** Records looked at between two breaths. */
-const SLICE = 40;
+/** Records that are looked at together, and of those, how many are read between two breaths. */
+const SLICE = 60;
+const BREATH = 4;
 
 /**
  * Bring the cards in line with the sheets.
  *
- * @param breathe awaited between slices, so that the page stays answerable
+ * @param breathe awaited between pieces of the work, so that the page stays answerable
  * @returns how many cards were made or removed
  */
 export async function tendCards(
@@ -37,22 +38,31 @@ export async function tendCards(
   // Those without a card first: they are not on screen at all.
   const order = [...ids.filter((id) => !known.has(id)), ...ids.filter((id) => known.has(id))];
   for (let from = 0; from < order.length; from += SLICE) {
-    changed += await db.transaction('rw', db.sheets, db.cards, async () => {
-      const slice = order.slice(from, from + SLICE);
-      const records = await db.sheets.bulkGet(slice);
-      const fresh = records.flatMap((record) => {
-        if (!record) return [];
-        const card = known.get(record.id);
-        const print = printOf(record);
-        return card?.print === print && print !== 'unprintable' ? [] : [cardOf(record, card)];
-      });
-      // A card that another tab has just made is as new as the record it was made from.
-      if (fresh.length > 0) await db.cards.bulkPut(fresh);
-      return fresh.length;
-    });
-    await breathe();
+    const records = await db.sheets.bulkGet(order.slice(from, from + SLICE));
+    const fresh: Card[] = [];
+    for (const [i, record] of records.entries()) {
+      if (i % BREATH === 0) await breathe();
+      const card = record && known.get(record.id);
+      if (!record || (card && card.print === printOf(record) && card.print !== UNPRINTABLE))
+        continue;
+      fresh.push(cardOf(record, card));
+    }
+    if (fresh.length > 0) changed += await putFitting(fresh, db);
   }
   return changed;
+}
+
+/** Store cards, but none of a record that was written or removed while its card was made. */
+function putFitting(fresh: readonly Card[], db: ReedDatabase): Promise<number> {
+  return db.transaction('rw', db.sheets, db.cards, async () => {
+    const records = await db.sheets.bulkGet(fresh.map((c) => c.id));
+    const fitting = fresh.filter((card, i) => {
+      const record = records[i];
+      return record !== undefined && printOf(record) === card.print;
+    });
+    await db.cards.bulkPut(fitting);
+    return fitting.length;
+  });
 }
 
 /** Store the small picture of a sheet with its card, unless the sheet has changed meanwhile. */

@@ -8,6 +8,7 @@ import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { sameProps } from './same-props';
+import { Coming } from '../shell/coming';
 import styles from './path-strip.module.css';
 
 /** A stage is dragged down when its joint loses more than this. */
@@ -44,7 +45,7 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
           open={open}
           onOpenChange={setOpen}
           content={
-            <Suspense>
+            <Suspense fallback={<Coming />}>
               <JointPanel
                 joint={skipped ? undefined : joint}
                 after={after}

@@ -3,6 +3,7 @@
 import { Button, Popover } from 'antd';
 import { lazy, Suspense } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
+import { Coming } from '../shell/coming';
 import { setUi, useUi } from './ui-state';
 
 const Keeps = lazy(() => import('./keeps').then((m) => ({ default: m.Keeps })));
@@ -18,7 +19,7 @@ export function KeepsButton({ keeps }: Pick<Sheet, 'keeps'>) {
       onOpenChange={(keeping) => setUi({ keeping })}
       destroyOnHidden
       content={
-        <Suspense>
+        <Suspense fallback={<Coming />}>
           <Keeps keeps={keeps} />
         </Suspense>
       }

@@ -12,6 +12,7 @@ import { usePreferences } from '@/store/preferences';
 import { removeReading } from './actions';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { setUi, useUi } from './ui-state';
+import { Coming } from '../shell/coming';
 import styles from './readings-table.module.css';
 
 const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.WantedForm })));
@@ -66,7 +67,7 @@ export function ReadingsTable({
         onOpenChange={(open) => setUi({ pinning: open })}
         destroyOnHidden
         content={
-          <Suspense>
+          <Suspense fallback={<Coming />}>
             <PinForm ask={sheet.ask} />
           </Suspense>
         }
@@ -144,7 +145,7 @@ const Row = memo(function Row({ reading, columns, results }: RowProps) {
           open={asking}
           onOpenChange={setAsking}
           content={
-            <Suspense>
+            <Suspense fallback={<Coming />}>
               <WantedForm reading={reading} />
             </Suspense>
           }

@@ -8,6 +8,7 @@ import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
+import { Coming } from '../shell/coming';
 import { attempt, attemptStored } from '../shell/tell';
 import { setTitle } from './actions';
 import { AskSentence } from './ask-sentence';
@@ -113,7 +114,14 @@ function Title({ title }: { title: string }) {
     </h1>
   );
   return editing ? (
-    <Suspense fallback={shown}>
+    <Suspense
+      fallback={
+        <>
+          {shown}
+          <Coming />
+        </>
+      }
+    >
       <TitleEditor title={title} onTake={take} onCancel={() => setEditing(false)} />
     </Suspense>
   ) : (
@@ -133,7 +141,7 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
       open={open}
       onOpenChange={(fitting) => setUi({ fitting })}
       content={
-        <Suspense>
+        <Suspense fallback={<Coming />}>
           <FitForm parts={parts} />
         </Suspense>
       }

@@ -108,7 +108,23 @@ function useAround(drawn: boolean): boolean {
     const timer = setTimeout(() => setAround(true), drawn ? 20 : PATIENCE);
     return () => clearTimeout(timer);
   }, [around, drawn]);
+  useEffect(() => {
+    if (!around) return;
+    const timer = setTimeout(fetchForms, 2 * PATIENCE);
+    return () => clearTimeout(timer);
+  }, [around]);
   return around;
+}
+
+/** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */
+function fetchForms(): void {
+  void import('./keeps');
+  void import('./pin-form');
+  void import('./wanted-form');
+  void import('./fit-form');
+  void import('./title-editor');
+  void import('./try-slider');
+  void import('./joint-panel');
 }
 
 function OpenSheet({ sheet }: { sheet: Sheet }) {

@@ -40,7 +40,7 @@ export function ShelfScreen() {
   useEffect(() => {
     document.title = 'Shelf · Jaunty Reed';
     // The window for a new sheet is fetched while nobody waits for it.
-    const timer = setTimeout(() => void fetchNewSheet(), 1200);
+    const timer = setTimeout(() => void fetchNewSheet(), 200);
     void shelfReady()
       .then(() => tendCards())
       .catch(() => undefined);

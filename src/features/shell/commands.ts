@@ -42,10 +42,11 @@ export function useCommands(owner: string, commands: readonly Command[]): void {
   }, [owner, commands, register, withdraw]);
 }
 
-/** Which of the shell's windows is open. */
-export const useShell = create<{ open: 'palette' | 'shortcuts' | 'preferences' | null }>()(() => ({
-  open: null,
-}));
+/** Which of the shell's windows is open, and how many forms are on their way to the screen. */
+export const useShell = create<{
+  open: 'palette' | 'shortcuts' | 'preferences' | null;
+  coming: number;
+}>()(() => ({ open: null, coming: 0 }));
 
 /** "mod+shift+z" as it is printed on this keyboard. */
 export function printKeys(keys: string): string {

@@ -48,7 +48,8 @@ function Binding({ command, keys }: { command: Command; keys: string }) {
   useHotkeys(
     keys,
     () => {
-      if (shell || useShell.getState().open === null) command.run();
+      const { open, coming } = useShell.getState();
+      if (shell || (open === null && coming === 0)) command.run();
     },
     {
       preventDefault: true,
