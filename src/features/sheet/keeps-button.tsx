@@ -1,12 +1,9 @@
 'use client';
 
 import { Button, Popover } from 'antd';
-import { lazy, Suspense } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
-import { Coming } from '../shell/coming';
+import { Keeps } from './keeps';
 import { setUi, useUi } from './ui-state';
-
-const Keeps = lazy(() => import('./keeps').then((m) => ({ default: m.Keeps })));
 
 /** Snapshots: take one, lay it over the picture, go back to it. */
 export function KeepsButton({ keeps }: Pick<Sheet, 'keeps'>) {
@@ -18,11 +15,7 @@ export function KeepsButton({ keeps }: Pick<Sheet, 'keeps'>) {
       open={open}
       onOpenChange={(keeping) => setUi({ keeping })}
       destroyOnHidden
-      content={
-        <Suspense fallback={<Coming />}>
-          <Keeps keeps={keeps} />
-        </Suspense>
-      }
+      content={<Keeps keeps={keeps} />}
     >
       <Button type="primary">Keep{keeps.length > 0 ? ` · ${keeps.length}` : ''}</Button>
     </Popover>

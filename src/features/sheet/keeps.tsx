@@ -1,7 +1,7 @@
 'use client';
 
-import { Button, Checkbox } from 'antd';
-import { Trash2 } from 'lucide-react';
+import { Button } from 'antd';
+import { Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
@@ -59,13 +59,16 @@ export function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
       <ul className={styles.list}>
         {keeps.map((k) => (
           <li key={k.id}>
-            <Checkbox
-              checked={k.shown}
-              onChange={(e) => showKeep(k.id, e.target.checked)}
+            <Button
+              size="small"
+              type="text"
+              icon={k.shown ? <Eye size={14} /> : <EyeOff size={14} />}
+              aria-pressed={k.shown}
               aria-label={`Show keep ${k.name}`}
-            >
-              {k.name}
-            </Checkbox>
+              title={k.shown ? 'On the picture' : 'Not on the picture'}
+              onClick={() => attempt(() => showKeep(k.id, !k.shown))}
+            />
+            <span className={styles.called}>{k.name}</span>
             <span className={styles.when}>
               {new Date(k.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })}
             </span>

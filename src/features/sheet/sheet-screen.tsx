@@ -118,7 +118,6 @@ function useAround(drawn: boolean): boolean {
 
 /** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */
 function fetchForms(): void {
-  void import('./keeps');
   void import('./pin-form');
   void import('./wanted-form');
   void import('./fit-form');
