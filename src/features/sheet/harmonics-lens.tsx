@@ -4,6 +4,8 @@ import { Segmented, Slider } from 'antd';
 import { useState } from 'react';
 import { mainHz } from '@/core/design/ask';
 import { layerName } from '@/core/sheet/layer-name';
+import { ReedError } from '@/core/errors';
+import { boundsProblem } from '@/core/quantity/bounds';
 import {
   waveFromHarmonics,
   type HarmonicsPicture,
@@ -56,7 +58,11 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
             kind="hertz"
             mark={mark}
             shown={hz(fundamentalHz)}
-            onCommit={(value) => setFundamental(value)}
+            onCommit={(value) => {
+              const problem = boundsProblem(value!, 'hertz');
+              if (problem) throw new ReedError('range', `The fundamental ${problem}.`);
+              setFundamental(value);
+            }}
           />
         </span>
         <label className={styles.slider}>

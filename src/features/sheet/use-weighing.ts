@@ -59,8 +59,10 @@ export function useWeighing(
         );
         if (!stop.signal.aborted) show({ running: false });
       } catch (error) {
-        if (!(error instanceof ReedError)) throw error;
-        show({ running: false, problem: error.code === 'stopped' ? null : messageOf(error) });
+        // Overtaken by another question, whose rows are now in the table.
+        if (stopper.current !== stop) return;
+        const stopped = error instanceof ReedError && error.code === 'stopped';
+        show({ running: false, problem: stopped ? null : messageOf(error) });
       }
     };
     void weigh();
@@ -75,6 +77,13 @@ export function useWeighing(
  * and the first rows come at once.
  */
 export function warmWeighing(ask: Ask): void {
-  const [first] = candidatesOf(ask, { most: 1 });
-  if (first) void engine().weigh([first], { boards: 8 }, () => undefined);
+  try {
+    const [first] = candidatesOf(ask, { most: 1 });
+    if (first)
+      engine()
+        .weigh([first], { boards: 8 }, () => undefined)
+        .catch(() => undefined);
+  } catch {
+    // An ask without candidates says so in the table itself.
+  }
 }
