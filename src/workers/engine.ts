@@ -103,7 +103,7 @@ export class Engine {
   }
 
   /** Weigh candidates one by one; rows arrive as they are ready. Resolves to their number. */
-  weigh(
+  async weigh(
     candidates: readonly Candidate[],
     weighing: WeighOptions,
     onRow: (row: WeighRow | WeighRefusal) => void,
@@ -111,15 +111,24 @@ export class Engine {
   ): Promise<number> {
     // After a restart the rows come again from the first: each is handed over once.
     let before = 0;
-    return this.job((remote, call) => {
+    let arrived = () => undefined as void;
+    const total = await this.job((remote, call) => {
       let rows = 0;
       const handOver = Comlink.proxy((row: WeighRow | WeighRefusal) => {
         if (options.signal?.aborted || ++rows <= before) return;
         before = rows;
         onRow(row);
+        arrived();
       });
       return remote.weigh(call, candidates, weighing, handOver);
     }, options);
+    // Rows come by a way of their own: the last may arrive after the answer that all are done.
+    while (before < total)
+      await new Promise<void>((resolve) => {
+        arrived = resolve;
+        setTimeout(resolve, 50);
+      });
+    return total;
   }
 
   /** Have the second worker ready before it is needed. */

@@ -37,7 +37,10 @@ export interface MiniScales {
   yAt: (px: number) => number;
 }
 
-const PAD = { left: 40, right: 8, top: 8, bottom: 20 };
+const PAD = { right: 8, top: 8, bottom: 20 };
+/** Width of a letter of the ticks, and what stands between them and the picture. */
+const LETTER = 6.3;
+const BESIDE = 9;
 
 /** A small picture with its own axes, for rows of them. */
 export const MiniPlot = memo(function MiniPlot(props: MiniPlotProps) {
@@ -71,33 +74,33 @@ function Plot({
   children,
 }: MiniPlotProps & Size) {
   const clip = useId();
-  const scales = miniScales(x, y, width, height, logX === true);
+  const yTicks = niceTicks(y[0], y[1], Math.max(2, Math.floor(height / 34)));
+  const yWords = yTicks.map(yLabel);
+  // The longest word of the upright axis decides how much room it has.
+  const left = Math.ceil(Math.max(3, ...yWords.map((w) => w.length)) * LETTER + BESIDE);
+  const scales = miniScales(x, y, width, height, left, logX === true);
   const xTicks = logX
     ? marks.map((m) => m.x)
     : niceTicks(x[0], x[1], Math.max(3, Math.floor(width / 80)));
-  const yTicks = niceTicks(y[0], y[1], Math.max(2, Math.floor(height / 34)));
   const bottom = height - PAD.bottom;
+  const xWord = (v: number) => marks.find((m) => m.x === v)?.text ?? xLabel(v);
+  const hidden = crowded(xTicks, (v) => ({ at: scales.x(v), wide: xWord(v).length * LETTER }));
   return (
     <svg width={width} height={height} aria-hidden>
       <clipPath id={clip}>
-        <rect
-          x={PAD.left}
-          y={PAD.top}
-          width={width - PAD.left - PAD.right}
-          height={bottom - PAD.top}
-        />
+        <rect x={left} y={PAD.top} width={width - left - PAD.right} height={bottom - PAD.top} />
       </clipPath>
-      {yTicks.map((v) => (
+      {yTicks.map((v, i) => (
         <g key={v}>
           <line
-            x1={PAD.left}
+            x1={left}
             x2={width - PAD.right}
             y1={scales.y(v)}
             y2={scales.y(v)}
             className={styles.grid}
           />
-          <text x={PAD.left - 5} y={scales.y(v) + 3.5} textAnchor="end" className={styles.tick}>
-            {yLabel(v)}
+          <text x={left - 5} y={scales.y(v) + 3.5} textAnchor="end" className={styles.tick}>
+            {yWords[i]}
           </text>
         </g>
       ))}
@@ -116,7 +119,7 @@ function Plot({
             textAnchor={scales.x(v) > width - 30 ? 'end' : 'middle'}
             className={styles.tick}
           >
-            {marks.find((m) => m.x === v)?.text ?? xLabel(v)}
+            {hidden.has(v) ? '' : xWord(v)}
           </text>
         </g>
       ))}
@@ -134,22 +137,38 @@ function Plot({
   );
 }
 
+/** Ticks whose words would run into those of the tick before. */
+function crowded(
+  ticks: readonly number[],
+  of: (tick: number) => { at: number; wide: number },
+): Set<number> {
+  const hidden = new Set<number>();
+  let end = -Infinity;
+  for (const tick of ticks) {
+    const { at, wide } = of(tick);
+    if (at - wide / 2 < end) hidden.add(tick);
+    else end = at + wide / 2 + BESIDE;
+  }
+  return hidden;
+}
+
 function miniScales(
   x: readonly [number, number],
   y: readonly [number, number],
   width: number,
   height: number,
+  left: number,
   logX: boolean,
 ): MiniScales {
   const along = logX ? Math.log : (v: number) => v;
   const back = logX ? Math.exp : (v: number) => v;
   const [a, b] = [along(x[0]), along(x[1])];
-  const w = width - PAD.left - PAD.right;
+  const w = width - left - PAD.right;
   const h = height - PAD.top - PAD.bottom;
   return {
-    x: (v) => PAD.left + ((along(v) - a) / (b - a)) * w,
+    x: (v) => left + ((along(v) - a) / (b - a)) * w,
     y: (v) => PAD.top + ((y[1] - v) / (y[1] - y[0])) * h,
-    xAt: (px) => back(a + ((px - PAD.left) / w) * (b - a)),
+    xAt: (px) => back(a + ((px - left) / w) * (b - a)),
     yAt: (px) => y[1] - ((px - PAD.top) / h) * (y[1] - y[0]),
   };
 }
