@@ -2,6 +2,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import type { Waveform } from '@/core/circuit/waveform';
 import { messageOf, ReedError } from '@/core/errors';
 import { layersOf, type LayerId, type LayerSource } from '@/core/sheet/evaluate';
+import { layerName } from '@/core/sheet/layer-name';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 
@@ -34,13 +35,11 @@ export async function overLayers<T>(
       layers.push({ id: layer.id, value: compute(circuit, layer) });
     } catch (error) {
       if (!(error instanceof ReedError)) throw error;
-      problems.push(`${layerWords(layer)}: ${messageOf(error)}`);
+      problems.push(`${layerName(layer.id, sheet)}: ${messageOf(error)}`);
     }
   }
   return { layers, problems };
 }
-
-const layerWords = ({ id }: LayerSource) => (id === 'ideal' || id === 'built' ? id : 'keep');
 
 /** The voltage that a layer's source gives: that of its sine, r.m.s. */
 export const sourceVolts = ({ design }: LayerSource, way = 0): number =>

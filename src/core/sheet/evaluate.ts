@@ -3,10 +3,10 @@ import { messageOf, ReedError } from '@/core/errors';
 import { ResponseReader, type Measured } from '@/core/response/readings';
 import { levelDb, levelsDb, responseOf, unwrappedDegrees } from '@/core/response/response';
 import { sampleResponse } from '@/core/response/sample';
-import { quoted } from '@/core/text';
 import { topologyOf } from '@/core/topologies';
 import { transferOf, type StageFigures, type Topology } from '@/core/topologies/topology';
 import { jointFrequency, jointsOf, type Joint } from './joints';
+import { layerName } from './layer-name';
 import { exactValues } from './make';
 import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
 import type { Reading, Sheet, SheetDesign, Stage, Way } from './schema';
@@ -83,7 +83,7 @@ export class SheetEvaluator {
         used.add(key);
         solved.set(id, this.solved(key, design, wayIndex, version, span));
       } catch (error) {
-        problems.push(`${layerWords(id, sheet)}: ${messageOf(error)}`);
+        problems.push(`${layerName(id, sheet)}: ${messageOf(error)}`);
       }
     }
     for (const key of this.versions.keys()) if (!used.has(key)) this.versions.delete(key);
@@ -217,13 +217,6 @@ function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined)
     if (!stage.bypassed && built) result.peakDb = built.peakDb(stageOutNet(way, stage.id));
   });
   return result;
-}
-
-/** A layer as a problem names it. */
-function layerWords(id: LayerId, sheet: Sheet): string {
-  if (id === 'ideal' || id === 'built') return id;
-  const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
-  return `keep ${quoted(keep?.name ?? '')}`;
 }
 
 /** The response that a stage's figures promise; the conformance test holds it against the solver. */

@@ -16,40 +16,29 @@ const SERIES_OPTIONS = [
   { value: 'exact' as const, label: 'exact' },
 ];
 
+/** What is bought from a series. */
+const BOUGHT = [
+  { kind: 'resistors', noun: 'Resistors' },
+  { kind: 'capacitors', noun: 'Capacitors' },
+  { kind: 'inductors', noun: 'Coils' },
+] as const;
+
 /** Series to choose from, and choosing every value again. */
 export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
   return (
     <div className={styles.fit}>
-      <label>
-        Resistors from
-        <Select
-          size="small"
-          value={parts.resistors}
-          options={SERIES_OPTIONS}
-          onChange={(resistors) => attempt(() => changeParts({ resistors }))}
-          aria-label="Resistors from"
-        />
-      </label>
-      <label>
-        Capacitors from
-        <Select
-          size="small"
-          value={parts.capacitors}
-          options={SERIES_OPTIONS}
-          onChange={(capacitors) => attempt(() => changeParts({ capacitors }))}
-          aria-label="Capacitors from"
-        />
-      </label>
-      <label>
-        Coils from
-        <Select
-          size="small"
-          value={parts.inductors}
-          options={SERIES_OPTIONS}
-          onChange={(inductors) => attempt(() => changeParts({ inductors }))}
-          aria-label="Coils from"
-        />
-      </label>
+      {BOUGHT.map(({ kind, noun }) => (
+        <label key={kind}>
+          {noun} from
+          <Select
+            size="small"
+            value={parts[kind]}
+            options={SERIES_OPTIONS}
+            onChange={(series) => attempt(() => changeParts({ [kind]: series }))}
+            aria-label={`${noun} from`}
+          />
+        </label>
+      ))}
       <p>
         Each exact value is replaced by the nearest of its series. Values you typed are replaced
         too.
