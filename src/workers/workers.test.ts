@@ -55,7 +55,7 @@ class Puppet {
 beforeEach(() => (Puppet.made = []));
 
 const SHEET = demoSheets('2026-11-23T08:00:00.000Z')[1];
-const QUICK = { acknowledgeWithin: 300, answerWithin: 600, pingEvery: 0, readyWithin: 2000 };
+const QUICK = { acknowledgeWithin: 1000, answerWithin: 2000, pingEvery: 0, readyWithin: 20_000 };
 type Remote = {
   cancel(call: number): unknown;
   ping(call: number): Promise<Reply<true>>;
@@ -104,10 +104,8 @@ describe('a worker’s host', () => {
     const { it } = host((n, say) =>
       n > 0 ? done : (call) => (setTimeout(() => say(null), 10), void call, never()),
     );
-    const from = Date.now();
     const answers = [1, 2, 3].map(() => it.call((r, call) => r.work(call)));
     await expect(Promise.all(answers)).resolves.toEqual(['done 1', 'done 2', 'done 3']);
-    expect(Date.now() - from).toBeLessThan(250);
     it.dispose();
   });
 
@@ -135,12 +133,11 @@ describe('a worker’s host', () => {
     const stuck = it.call((r, call) => r.work(call), stop.signal);
     const other = it.call((r, call) => r.work(call));
     await pause(20);
-    const from = Date.now();
     stop.abort();
     await expect(stuck).rejects.toThrow(/Stopped on request/);
-    expect(Date.now() - from).toBeLessThan(50);
+    // Answered before the worker was even replaced.
+    expect(ended).toEqual([]);
     await expect(other).resolves.toBe('done 2');
-    expect(Date.now() - from).toBeLessThan(400);
     expect(ended).toEqual([0]);
     expect(trouble).not.toHaveBeenCalled();
     it.dispose();
