@@ -35,6 +35,11 @@ export function revisionOf({ revision, document }: SheetRecord): number {
  */
 export function recordOf(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
   gate(sheet);
+  return unchecked(sheet, deletedAt);
+}
+
+/** A sheet that is known to read back, as it is stored. */
+export function unchecked(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
   return {
     id: sheet.id,
     updatedAt: sheet.updatedAt,

@@ -141,10 +141,23 @@ export async function leaveSheet(): Promise<void> {
 
 /** Counts openings: one that was overtaken by another changes nothing any more. */
 let openings = 0;
+/** The opening under way, if any. */
+let underWay: { id: string; done: Promise<void> } | undefined;
 
-/** Open a sheet and follow what other tabs do to it. One that is open already stays as it is. */
-export async function openSheet(id: string): Promise<void> {
-  const opening = ++openings;
+/**
+ * Open a sheet and follow what other tabs do to it. One that is open already, or being opened, stays
+ * as it is.
+ */
+export function openSheet(id: string): Promise<void> {
+  if (underWay?.id === id) return underWay.done;
+  const done = openNow(id, ++openings).finally(() => {
+    if (underWay?.done === done) underWay = undefined;
+  });
+  underWay = { id, done };
+  return done;
+}
+
+async function openNow(id: string, opening: number): Promise<void> {
   if (useSession.getState().frame?.id === id) return;
   await leaveSheet();
   // A store that cannot be opened is told of by the shell; here the sheet is then simply not found.

@@ -26,6 +26,7 @@ let count = 0;
 beforeEach(async () => {
   db = new ReedDatabase(`test-${count++}`);
   await seedDemo(db);
+  await tendCards(db);
 });
 afterEach(() => db.delete());
 

@@ -7,7 +7,14 @@ import { nameWith } from '@/core/text';
 import { cardOf } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
-import { isDeleted, readRecord, recordOf, revisionOf, type StoredSheet } from './records';
+import {
+  isDeleted,
+  readRecord,
+  recordOf,
+  revisionOf,
+  unchecked,
+  type StoredSheet,
+} from './records';
 
 /** A stored sheet, unless it is deleted or was never there. */
 export async function loadSheet(
@@ -153,13 +160,18 @@ export async function clearOldDeletions(db: ReedDatabase = database()): Promise<
   });
 }
 
-/** Put the demo sheets on the shelf the first time this browser opens the product. */
+/**
+ * Put the demo sheets on the shelf the first time this browser opens the product: in one go, as they
+ * were made and tested, since a first screen may be waiting for one of them. Their cards are made by
+ * whoever shows cards.
+ */
 export async function seedDemo(db: ReedDatabase = database()): Promise<void> {
   if (await db.facts.get('demo-seeded')) return;
   const sheets = await madeDemo(now());
-  await db.transaction('rw', db.sheets, db.cards, db.facts, async () => {
+  await db.transaction('rw', db.sheets, db.facts, async () => {
     if (await db.facts.get('demo-seeded')) return;
-    for (const sheet of sheets) if (!(await db.sheets.get(sheet.id))) await put(sheet, db);
+    const there = await db.sheets.bulkGet(sheets.map((s) => s.id));
+    await db.sheets.bulkPut(sheets.filter((_, i) => !there[i]).map((s) => unchecked(s)));
     await db.facts.put({ name: 'demo-seeded', value: true });
   });
 }

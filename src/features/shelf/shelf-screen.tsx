@@ -13,12 +13,12 @@ import {
   useState,
   type DragEvent,
 } from 'react';
-import { useLiveQuery } from '@/store/live';
-import { listCards, searchCards, tendCards } from '@/store/shelf';
-import { restoreDemo, shelfReady } from '@/store/sheets';
+import { searchCards } from '@/store/shelf';
+import { restoreDemo } from '@/store/sheets';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
+import { useCards } from './use-cards';
 import { useImport } from './use-import';
 import styles from './shelf-screen.module.css';
 
@@ -29,7 +29,7 @@ const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted
 /** All sheets as cards with their curve, and how to begin a new one. */
 export function ShelfScreen() {
   const router = useRouter();
-  const cards = useLiveQuery(listCards);
+  const cards = useCards();
   const [query, setQuery] = useState('');
   const wanted = useDeferredValue(query);
   const [making, setMaking] = useState(false);
@@ -41,9 +41,6 @@ export function ShelfScreen() {
     document.title = 'Shelf · Jaunty Reed';
     // The window for a new sheet is fetched while nobody waits for it.
     const timer = setTimeout(() => void fetchNewSheet(), 200);
-    void shelfReady()
-      .then(() => tendCards())
-      .catch(() => undefined);
     return () => clearTimeout(timer);
   }, []);
 

@@ -9,6 +9,7 @@ import { clearOldDeletions, shelfReady } from '@/store/sheets';
 import { antdTheme } from '@/ui/theme/antd-theme';
 import type { ThemeName } from '@/ui/theme/roles';
 import { engine } from '@/workers/engine';
+import { begin } from './begin';
 import { useShell } from './commands';
 import { ErrorBoundary } from './error-boundary';
 import { HotkeyBindings } from './hotkeys';
@@ -29,11 +30,7 @@ const ShortcutsWindow = lazy(() =>
   import('./shortcuts-window').then((m) => ({ default: m.ShortcutsWindow })),
 );
 
-// The engine's worker and the database start while the first screen is still being built.
-if (typeof window !== 'undefined') {
-  engine();
-  shelfReady().catch(() => undefined); // said where the shell waits for it
-}
+if (typeof window !== 'undefined') begin(window.location.pathname);
 
 const nothing = () => () => {};
 

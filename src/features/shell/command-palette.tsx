@@ -3,8 +3,7 @@
 import { Modal } from 'antd';
 import { Command as Palette } from 'cmdk';
 import { useMemo, useState } from 'react';
-import { useLiveQuery } from '@/store/live';
-import { listCards } from '@/store/shelf';
+import { useCards } from '../shelf/use-cards';
 import { printKeys, useCommandStore, useShell, type Command } from './commands';
 import { useGo } from './leave-guard';
 import styles from './command-palette.module.css';
@@ -98,7 +97,7 @@ function best(commands: readonly Command[], query: string): Command[] {
 
 function useSheets(): Command[] {
   const go = useGo();
-  const cards = useLiveQuery(listCards);
+  const cards = useCards();
   return useMemo(
     () =>
       (cards ?? [])

@@ -22,6 +22,19 @@ export function frequencyLabel(hz: number): string {
   return `${Number(hz.toPrecision(3))}`;
 }
 
+/** Least distance between two words under an axis, pixels. */
+const BESIDE = 9;
+
+/** Of words in a row, those that leave the one before them room. */
+export function uncrowded<T extends { at: number; wide: number }>(words: readonly T[]): T[] {
+  let end = -Infinity;
+  return words.filter(({ at, wide }) => {
+    if (at - wide / 2 < end) return false;
+    end = at + wide / 2 + BESIDE;
+    return true;
+  });
+}
+
 export interface ValueAxis {
   domain: readonly [number, number];
   ticks: number[];

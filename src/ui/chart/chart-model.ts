@@ -1,5 +1,3 @@
-import { createContext, useContext } from 'react';
-
 /** How a layer is drawn; the line's form tells layers apart without colour. */
 export type LayerLook = 'ideal' | 'built' | 'keep' | 'trial' | 'trial-dashed' | 'trial-chained';
 
@@ -24,14 +22,6 @@ export interface ChartContent {
   trials: readonly ChartLayer[];
   forbidden: readonly ForbiddenRegion[];
 }
-
-/** What is drawn reaches the paths by context, so the frame with its axes is not rendered again for it. */
-export const ContentContext = createContext<ChartContent>({
-  layers: [],
-  trials: [],
-  forbidden: [],
-});
-export const useChartContent = () => useContext(ContentContext);
 
 export interface Scales {
   x(hz: number): number;

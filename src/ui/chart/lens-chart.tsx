@@ -1,19 +1,10 @@
 'use client';
 
-import { memo, useEffect, useId, useMemo, useState, type ReactNode } from 'react';
-import { CartesianGrid, Line, LineChart, usePlotArea, XAxis, YAxis } from 'recharts';
+import { memo, useId, useMemo, type ReactNode } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
-import { frequencyLabel, frequencyTicks, type ValueAxis } from './axis';
-import {
-  ContentContext,
-  pathOf,
-  scalesOf,
-  useChartContent,
-  type ChartContent,
-  type ChartLayer,
-  type PlotBox,
-} from './chart-model';
-import { useSize } from './use-size';
+import { frequencyLabel, frequencyTicks, uncrowded, type ValueAxis } from './axis';
+import { pathOf, scalesOf, type ChartContent, type ChartLayer, type PlotBox } from './chart-model';
+import { useSize, type Size } from './use-size';
 import styles from './lens-chart.module.css';
 
 export interface LensChartProps {
@@ -27,87 +18,101 @@ export interface LensChartProps {
   children?: (box: PlotBox) => ReactNode;
 }
 
-const MARGIN = { top: 8, right: 12, bottom: 4, left: 0 };
-
 /** One large picture over a logarithmic frequency axis: grid, axes, regions, layers. */
-export function LensChart({ title, fromHz, toHz, axis, unit, content, children }: LensChartProps) {
+export function LensChart(props: LensChartProps) {
   const [host, size] = useSize<HTMLDivElement>();
-  const [box, setBox] = useState<PlotBox>();
   return (
-    <div ref={host} className={styles.host} role="group" aria-label={title} data-picture>
-      {size && size.width > 80 && size.height > 80 && (
-        <ContentContext.Provider value={content}>
-          <Frame {...size} fromHz={fromHz} toHz={toHz} axis={axis} unit={unit} onBox={setBox} />
-          {box && children?.(box)}
-        </ContentContext.Provider>
-      )}
+    <div ref={host} className={styles.host} role="group" aria-label={props.title} data-picture>
+      {size && size.width > 80 && size.height > 80 && <Picture {...props} {...size} />}
     </div>
   );
 }
 
+/** What stands around the plot: words of the axes to the left and below, a little air elsewhere. */
+const MARGIN = { top: 8, right: 12, bottom: 28 };
+const leftOf = (unit: string) => (unit === 's' ? 58 : 44);
+
+function Picture({
+  width,
+  height,
+  fromHz,
+  toHz,
+  axis,
+  unit,
+  content,
+  children,
+}: LensChartProps & Size) {
+  const box = useMemo(() => {
+    const x = leftOf(unit);
+    const [w, h] = [width - x - MARGIN.right, height - MARGIN.top - MARGIN.bottom];
+    return { x, y: MARGIN.top, width: w, height: h };
+  }, [width, height, unit]);
+  return (
+    <>
+      <svg width={width} height={height} className={styles.picture}>
+        <Frame box={box} fromHz={fromHz} toHz={toHz} axis={axis} unit={unit} />
+        <Layers box={box} fromHz={fromHz} toHz={toHz} domain={axis.domain} content={content} />
+      </svg>
+      {children?.(box)}
+    </>
+  );
+}
+
 interface FrameProps {
-  width: number;
-  height: number;
+  box: PlotBox;
   fromHz: number;
   toHz: number;
   axis: ValueAxis;
   unit: string;
-  onBox: (box: PlotBox) => void;
 }
 
-/** The part that stays while curves change; the layers inside it follow the context. */
-const Frame = memo(function Frame({ width, height, fromHz, toHz, axis, unit, onBox }: FrameProps) {
-  const ticks = useMemo(() => frequencyTicks(fromHz, toHz), [fromHz, toHz]);
-  // Two empty points are enough for the frame to lay out its axes; the layers bring their own.
-  const ends = useMemo(
-    () => [
-      { hz: fromHz, value: axis.domain[0] },
-      { hz: toHz, value: axis.domain[0] },
-    ],
-    [fromHz, toHz, axis],
-  );
+/** Grid and axes: the part that stays while curves change. */
+const Frame = memo(function Frame({ box, fromHz, toHz, axis, unit }: FrameProps) {
+  const scales = scalesOf(box, fromHz, toHz, axis.domain);
+  const [right, bottom] = [box.x + box.width, box.y + box.height];
+  const ticks = frequencyTicks(fromHz, toHz).map((hz) => {
+    const text = frequencyLabel(hz);
+    return { hz, text, at: Math.min(scales.x(hz), right), wide: text.length * LETTER };
+  });
+  const shown = uncrowded(ticks);
   return (
-    <LineChart width={width} height={height} data={ends} margin={MARGIN} accessibilityLayer={false}>
-      <CartesianGrid stroke="var(--grid)" />
-      <XAxis
-        dataKey="hz"
-        type="number"
-        scale="log"
-        domain={[fromHz, toHz]}
-        ticks={ticks}
-        tickFormatter={frequencyLabel}
-        allowDataOverflow
-        interval="preserveStartEnd"
-        stroke="var(--hairline)"
-        tickLine={false}
-        height={24}
-        tick={{ fill: 'var(--soft)', fontSize: 11, fontFamily: 'var(--mono)' }}
-      />
-      <YAxis
-        dataKey="value"
-        type="number"
-        domain={[axis.domain[0], axis.domain[1]]}
-        ticks={axis.ticks}
-        allowDataOverflow
-        interval={0}
-        stroke="var(--hairline)"
-        tickLine={false}
-        width={unit === 's' ? 58 : 44}
-        tickFormatter={(value: number) => axisLabel(value, axis, unit)}
-        tick={{ fill: 'var(--soft)', fontSize: 11, fontFamily: 'var(--mono)' }}
-      />
-      <Line
-        dataKey="value"
-        stroke="none"
-        dot={false}
-        activeDot={false}
-        isAnimationActive={false}
-        legendType="none"
-      />
-      <Layers fromHz={fromHz} toHz={toHz} domain={axis.domain} onBox={onBox} />
-    </LineChart>
+    <g>
+      {ticks.map(({ hz, at }) => (
+        <line key={hz} x1={at} x2={at} y1={box.y} y2={bottom} className={styles.grid} />
+      ))}
+      {axis.ticks.map((value) => (
+        <line
+          key={value}
+          x1={box.x}
+          x2={right}
+          y1={scales.y(value)}
+          y2={scales.y(value)}
+          className={styles.grid}
+        />
+      ))}
+      <path d={`M${box.x} ${box.y}V${bottom}H${right}`} className={styles.axes} />
+      {shown.map(({ hz, text, at }) => (
+        <text key={hz} x={at} y={bottom + 18} textAnchor="middle" className={styles.tick}>
+          {text}
+        </text>
+      ))}
+      {axis.ticks.map((value) => (
+        <text
+          key={value}
+          x={box.x - 8}
+          y={scales.y(value) + 4}
+          textAnchor="end"
+          className={styles.tick}
+        >
+          {axisLabel(value, axis, unit)}
+        </text>
+      ))}
+    </g>
   );
 });
+
+/** Width of a letter of the ticks. */
+const LETTER = 6.6;
 
 /** Values along the axis; the unit stands at the top one only. Seconds are printed with their prefix. */
 function axisLabel(value: number, { ticks }: ValueAxis, unit: string): string {
@@ -117,24 +122,19 @@ function axisLabel(value: number, { ticks }: ValueAxis, unit: string): string {
 }
 
 interface LayersProps {
+  box: PlotBox;
   fromHz: number;
   toHz: number;
   domain: readonly [number, number];
-  onBox: (box: PlotBox) => void;
+  content: ChartContent;
 }
 
-function Layers({ fromHz, toHz, domain, onBox }: LayersProps) {
-  const area = usePlotArea();
-  const { layers, trials, forbidden } = useChartContent();
+/** Regions to keep out of, and the curves. */
+function Layers({ box, fromHz, toHz, domain, content }: LayersProps) {
+  const { layers, trials, forbidden } = content;
   const clip = useId();
   const hatch = useId();
-  const [x, y, width, height] = [area?.x ?? 0, area?.y ?? 0, area?.width ?? 0, area?.height ?? 0];
-  const box = useMemo(() => ({ x, y, width, height }), [x, y, width, height]);
-  useEffect(() => {
-    if (box.width > 0) onBox(box);
-  }, [box, onBox]);
   const scales = useMemo(() => scalesOf(box, fromHz, toHz, domain), [box, fromHz, toHz, domain]);
-  if (box.width <= 0) return null;
   return (
     <g>
       <defs>

@@ -1,7 +1,8 @@
 'use client';
 
-import { memo, useId, type ReactNode } from 'react';
-import type { LayerLook } from './chart-model';
+import { memo, useId, useMemo, type ReactNode } from 'react';
+import { CartesianGrid, Line, LineChart, usePlotArea, XAxis, YAxis } from 'recharts';
+import type { LayerLook, PlotBox } from './chart-model';
 import { niceTicks } from './axis';
 import { useSize, type Size } from './use-size';
 import lines from './lens-chart.module.css';
@@ -32,15 +33,14 @@ export interface MiniPlotProps {
 export interface MiniScales {
   x: (value: number) => number;
   y: (value: number) => number;
-  /** From pixels back to values. */
-  xAt: (px: number) => number;
-  yAt: (px: number) => number;
 }
 
-const PAD = { right: 8, top: 8, bottom: 20 };
+const MARGIN = { top: 8, right: 8, bottom: 0, left: 0 };
 /** Width of a letter of the ticks, and what stands between them and the picture. */
-const LETTER = 6.3;
+const LETTER = 6.6;
 const BESIDE = 9;
+const TICK = { fill: 'var(--soft)', fontSize: 11, fontFamily: 'var(--mono)' };
+const AXIS = { type: 'number', stroke: 'var(--hairline)', tickLine: false, tick: TICK } as const;
 
 /** A small picture with its own axes, for rows of them. */
 export const MiniPlot = memo(function MiniPlot(props: MiniPlotProps) {
@@ -61,68 +61,63 @@ export const MiniPlot = memo(function MiniPlot(props: MiniPlotProps) {
   );
 });
 
-function Plot({
-  lines: drawn,
-  x,
-  y,
-  xLabel,
-  yLabel,
-  logX,
-  marks = [],
-  width,
-  height,
-  children,
-}: MiniPlotProps & Size) {
-  const clip = useId();
+function Plot(props: MiniPlotProps & Size) {
+  const { x, y, xLabel, yLabel, logX, marks = [], width, height } = props;
   const yTicks = niceTicks(y[0], y[1], Math.max(2, Math.floor(height / 34)));
-  const yWords = yTicks.map(yLabel);
   // The longest word of the upright axis decides how much room it has.
-  const left = Math.ceil(Math.max(3, ...yWords.map((w) => w.length)) * LETTER + BESIDE);
-  const scales = miniScales(x, y, width, height, left, logX === true);
+  const left = Math.ceil(Math.max(3, ...yTicks.map((v) => yLabel(v).length)) * LETTER + BESIDE);
   const xTicks = logX
     ? marks.map((m) => m.x)
     : niceTicks(x[0], x[1], Math.max(3, Math.floor(width / 80)));
-  const bottom = height - PAD.bottom;
-  const xWord = (v: number) => marks.find((m) => m.x === v)?.text ?? xLabel(v);
-  const hidden = crowded(xTicks, (v) => ({ at: scales.x(v), wide: xWord(v).length * LETTER }));
   return (
-    <svg width={width} height={height} aria-hidden>
+    <LineChart
+      width={width}
+      height={height}
+      // Two points are enough for the axes; the lines bring their own.
+      data={[0, 1].map((i) => ({ x: x[i], y: y[i] }))}
+      margin={MARGIN}
+      accessibilityLayer={false}
+    >
+      <CartesianGrid stroke="var(--grid)" />
+      <XAxis
+        {...AXIS}
+        dataKey="x"
+        scale={logX ? 'log' : 'linear'}
+        domain={[x[0], x[1]]}
+        ticks={xTicks}
+        tickFormatter={(v: number) => marks.find((m) => m.x === v)?.text ?? xLabel(v)}
+        allowDataOverflow
+        interval="preserveStart"
+        minTickGap={BESIDE}
+        height={20}
+      />
+      <YAxis
+        {...AXIS}
+        dataKey="y"
+        domain={[y[0], y[1]]}
+        ticks={yTicks}
+        tickFormatter={yLabel}
+        allowDataOverflow
+        interval={0}
+        width={left}
+      />
+      <Line dataKey="y" stroke="none" dot={false} activeDot={false} isAnimationActive={false} />
+      <Lines {...props} />
+    </LineChart>
+  );
+}
+
+/** The lines and whatever else is drawn, within the axes. */
+function Lines({ lines: drawn, x, y, logX, children }: MiniPlotProps) {
+  const area = usePlotArea();
+  const clip = useId();
+  const scales = useMemo(() => area && miniScales(x, y, area, logX === true), [x, y, area, logX]);
+  if (!area || !scales) return null;
+  return (
+    <g>
       <clipPath id={clip}>
-        <rect x={left} y={PAD.top} width={width - left - PAD.right} height={bottom - PAD.top} />
+        <rect x={area.x} y={area.y} width={area.width} height={area.height} />
       </clipPath>
-      {yTicks.map((v, i) => (
-        <g key={v}>
-          <line
-            x1={left}
-            x2={width - PAD.right}
-            y1={scales.y(v)}
-            y2={scales.y(v)}
-            className={styles.grid}
-          />
-          <text x={left - 5} y={scales.y(v) + 3.5} textAnchor="end" className={styles.tick}>
-            {yWords[i]}
-          </text>
-        </g>
-      ))}
-      {xTicks.map((v) => (
-        <g key={v}>
-          <line
-            x1={scales.x(v)}
-            x2={scales.x(v)}
-            y1={PAD.top}
-            y2={bottom}
-            className={styles.grid}
-          />
-          <text
-            x={scales.x(v)}
-            y={height - 5}
-            textAnchor={scales.x(v) > width - 30 ? 'end' : 'middle'}
-            className={styles.tick}
-          >
-            {hidden.has(v) ? '' : xWord(v)}
-          </text>
-        </g>
-      ))}
       <g clipPath={`url(#${clip})`} fill="none">
         {drawn.map((line, i) => (
           <path
@@ -133,43 +128,21 @@ function Plot({
         ))}
       </g>
       {children?.(scales)}
-    </svg>
+    </g>
   );
-}
-
-/** Ticks whose words would run into those of the tick before. */
-function crowded(
-  ticks: readonly number[],
-  of: (tick: number) => { at: number; wide: number },
-): Set<number> {
-  const hidden = new Set<number>();
-  let end = -Infinity;
-  for (const tick of ticks) {
-    const { at, wide } = of(tick);
-    if (at - wide / 2 < end) hidden.add(tick);
-    else end = at + wide / 2 + BESIDE;
-  }
-  return hidden;
 }
 
 function miniScales(
   x: readonly [number, number],
   y: readonly [number, number],
-  width: number,
-  height: number,
-  left: number,
+  box: PlotBox,
   logX: boolean,
 ): MiniScales {
   const along = logX ? Math.log : (v: number) => v;
-  const back = logX ? Math.exp : (v: number) => v;
   const [a, b] = [along(x[0]), along(x[1])];
-  const w = width - left - PAD.right;
-  const h = height - PAD.top - PAD.bottom;
   return {
-    x: (v) => left + ((along(v) - a) / (b - a)) * w,
-    y: (v) => PAD.top + ((y[1] - v) / (y[1] - y[0])) * h,
-    xAt: (px) => back(a + ((px - left) / w) * (b - a)),
-    yAt: (px) => y[1] - ((px - PAD.top) / h) * (y[1] - y[0]),
+    x: (v) => box.x + ((along(v) - a) / (b - a)) * box.width,
+    y: (v) => box.y + ((y[1] - v) / (y[1] - y[0])) * box.height,
   };
 }
 
