@@ -16,14 +16,32 @@ import { beginSheet } from './begin';
 import { JOBS, PEOPLE, type Job } from './jobs';
 import styles from './new-sheet.module.css';
 
-/** Begin a sheet from the job to be done. */
-export function NewSheet({
-  onClose,
-  onMade,
-}: {
+interface NewSheetProps {
+  open: boolean;
   onClose: () => void;
   onMade: (sheet: Sheet) => void;
-}) {
+}
+
+/** Begin a sheet from the job to be done. Stands ready before it is opened; begins anew each time. */
+export function NewSheet({ open, onClose, onMade }: NewSheetProps) {
+  const [times, setTimes] = useState(0);
+  return (
+    <Modal
+      open={open}
+      onCancel={onClose}
+      afterClose={() => setTimes(times + 1)}
+      title="What should it do?"
+      footer={null}
+      width={960}
+      style={{ top: 40 }}
+      forceRender
+    >
+      <Form key={times} onMade={onMade} />
+    </Modal>
+  );
+}
+
+function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
   const mark = usePreferences((p) => p.mark);
   const [job, setJob] = useState<Job>(() => JOBS.find((j) => j.id === 'flat-low')!);
   const [edge, setEdge] = useState<string | null>(null);
@@ -45,81 +63,71 @@ export function NewSheet({
     }
   };
   return (
-    <Modal
-      open
-      onCancel={onClose}
-      title="What should it do?"
-      footer={null}
-      width={960}
-      style={{ top: 40 }}
-      destroyOnHidden
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        void make();
+      }}
     >
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void make();
-        }}
-      >
-        <div className={styles.jobs} role="radiogroup" aria-label="The job">
-          {(Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).map((who) => (
-            <section key={who} aria-label={PEOPLE[who]}>
-              <h3>{PEOPLE[who]}</h3>
-              {JOBS.filter((j) => j.who === who).map((j) => (
-                <label
-                  key={j.id}
-                  className={j === job ? `${styles.job} ${styles.chosen}` : styles.job}
-                >
-                  <input
-                    type="radio"
-                    name="job"
-                    className="visually-hidden"
-                    checked={j === job}
-                    onChange={() => {
-                      setJob(j);
-                      setEdge(null);
-                      setError(undefined);
-                    }}
-                  />
-                  <b>{j.title}</b>
-                  <span>{j.line}</span>
-                </label>
-              ))}
-            </section>
-          ))}
-        </div>
-        <div className={styles.fields}>
-          <label>
-            {placedBy(job.ask.kind) === 'edge' ? 'Edge at' : 'Centre at'}
-            <Input
-              className={`mono ${styles.edge}`}
-              suffix="Hz"
-              value={shownEdge}
-              maxLength={LONGEST_QUANTITY}
-              onChange={(e) => {
-                setEdge(e.target.value);
-                setError(undefined);
-              }}
-            />
-          </label>
-          <label className={styles.grow}>
-            Called
-            <Input
-              value={title}
-              placeholder={job.title}
-              maxLength={SHEET_LIMITS.name}
-              onChange={(e) => setTitle(e.target.value)}
-            />
-          </label>
-          <Button type="primary" htmlType="submit">
-            Begin the sheet
-          </Button>
-        </div>
-        {error && (
-          <p role="alert" className={styles.error}>
-            {error}
-          </p>
-        )}
-      </form>
-    </Modal>
+      <div className={styles.jobs} role="radiogroup" aria-label="The job">
+        {(Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).map((who) => (
+          <section key={who} aria-label={PEOPLE[who]}>
+            <h3>{PEOPLE[who]}</h3>
+            {JOBS.filter((j) => j.who === who).map((j) => (
+              <label
+                key={j.id}
+                className={j === job ? `${styles.job} ${styles.chosen}` : styles.job}
+              >
+                <input
+                  type="radio"
+                  name="job"
+                  className="visually-hidden"
+                  checked={j === job}
+                  onChange={() => {
+                    setJob(j);
+                    setEdge(null);
+                    setError(undefined);
+                  }}
+                />
+                <b>{j.title}</b>
+                <span>{j.line}</span>
+              </label>
+            ))}
+          </section>
+        ))}
+      </div>
+      <div className={styles.fields}>
+        <label>
+          {placedBy(job.ask.kind) === 'edge' ? 'Edge at' : 'Centre at'}
+          <Input
+            className={`mono ${styles.edge}`}
+            suffix="Hz"
+            value={shownEdge}
+            maxLength={LONGEST_QUANTITY}
+            onChange={(e) => {
+              setEdge(e.target.value);
+              setError(undefined);
+            }}
+          />
+        </label>
+        <label className={styles.grow}>
+          Called
+          <Input
+            value={title}
+            placeholder={job.title}
+            maxLength={SHEET_LIMITS.name}
+            onChange={(e) => setTitle(e.target.value)}
+          />
+        </label>
+        <Button type="primary" htmlType="submit">
+          Begin the sheet
+        </Button>
+      </div>
+      {error && (
+        <p role="alert" className={styles.error}>
+          {error}
+        </p>
+      )}
+    </form>
   );
 }

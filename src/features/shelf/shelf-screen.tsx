@@ -15,6 +15,7 @@ import {
 } from 'react';
 import { searchCards } from '@/store/shelf';
 import { restoreDemo } from '@/store/sheets';
+import { useLeisure } from '@/ui/controls/use-leisure';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
@@ -22,8 +23,7 @@ import { useCards } from './use-cards';
 import { useImport } from './use-import';
 import styles from './shelf-screen.module.css';
 
-const fetchNewSheet = () => import('./new-sheet').then((m) => ({ default: m.NewSheet }));
-const NewSheet = lazy(fetchNewSheet);
+const NewSheet = lazy(() => import('./new-sheet').then((m) => ({ default: m.NewSheet })));
 const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted })));
 
 /** All sheets as cards with their curve, and how to begin a new one. */
@@ -33,15 +33,13 @@ export function ShelfScreen() {
   const [query, setQuery] = useState('');
   const wanted = useDeferredValue(query);
   const [making, setMaking] = useState(false);
+  const prepared = useLeisure(100);
   const [dropping, setDropping] = useState(false);
   const { importFiles, problems, dismiss } = useImport();
   const picker = useRef<HTMLInputElement>(null);
   const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     document.title = 'Shelf · Jaunty Reed';
-    // The window for a new sheet is fetched while nobody waits for it.
-    const timer = setTimeout(() => void fetchNewSheet(), 200);
-    return () => clearTimeout(timer);
   }, []);
 
   const kept = useMemo(() => cards?.filter((c) => c.deletedAt === null), [cards]);
@@ -113,12 +111,7 @@ export function ShelfScreen() {
           <Button icon={<FolderInput size={15} />} onClick={() => picker.current?.click()}>
             Import
           </Button>
-          <Button
-            type="primary"
-            icon={<Plus size={15} />}
-            onPointerEnter={() => void fetchNewSheet()}
-            onClick={() => setMaking(true)}
-          >
+          <Button type="primary" icon={<Plus size={15} />} onClick={() => setMaking(true)}>
             New sheet
           </Button>
         </div>
@@ -163,9 +156,10 @@ export function ShelfScreen() {
           <Deleted cards={deleted} />
         </Suspense>
       )}
-      {making && (
+      {(prepared || making) && (
         <Suspense>
           <NewSheet
+            open={making}
             onClose={() => setMaking(false)}
             onMade={(sheet) => router.push(`/sheet/${sheet.id}`)}
           />

@@ -7,6 +7,7 @@ import { usePreferences } from '@/store/preferences';
 import { storageProblem } from '@/store/problems';
 import { clearOldDeletions, shelfReady } from '@/store/sheets';
 import { antdTheme } from '@/ui/theme/antd-theme';
+import { useLeisure } from '@/ui/controls/use-leisure';
 import type { ThemeName } from '@/ui/theme/roles';
 import { engine } from '@/workers/engine';
 import { begin } from './begin';
@@ -90,26 +91,13 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
   );
 }
 
-/** The shell's windows; once one was opened all stay, so that they can close gracefully. */
+/** The shell's windows: they stand ready before they are opened. */
 function Windows() {
-  const open = useShell((s) => s.open);
-  const [wanted, setWanted] = useState(false);
-  if (open !== null && !wanted) setWanted(true);
-  // Fetched with the key that begins its chord, or when the first screen has long been standing: the
-  // first Ctrl K opens at once.
-  useEffect(() => {
-    const fetch = () => void import('./command-palette');
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key === 'Control' || event.key === 'Meta') fetch();
-    };
-    const timer = setTimeout(fetch, 20_000);
-    window.addEventListener('keydown', onKey);
-    return () => {
-      clearTimeout(timer);
-      window.removeEventListener('keydown', onKey);
-    };
-  }, []);
-  if (!wanted) return null;
+  const wanted = useShell((s) => s.open !== null);
+  const prepared = useLeisure(4000);
+  const [once, setOnce] = useState(false);
+  if (wanted && !once) setOnce(true);
+  if (!once && !prepared) return null;
   return (
     <Suspense>
       <CommandPalette />

@@ -18,12 +18,12 @@ export function CommandPalette() {
   return (
     <Modal
       open={open}
+      forceRender
       onCancel={close}
       footer={null}
       closable={false}
       width={560}
       title={null}
-      destroyOnHidden
       aria-label="Find a command"
       styles={{ container: { padding: 0 } }}
     >

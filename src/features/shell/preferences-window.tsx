@@ -12,6 +12,7 @@ export function PreferencesWindow() {
   return (
     <Modal
       open={open}
+      forceRender
       onCancel={() => useShell.setState({ open: null })}
       footer={null}
       title="Preferences"

@@ -22,6 +22,7 @@ export function ShortcutsWindow() {
   return (
     <Modal
       open={open}
+      forceRender
       onCancel={() => useShell.setState({ open: null })}
       footer={null}
       title="Shortcuts"
