@@ -78,7 +78,7 @@ describe('nothing is lost', () => {
     const sheets = page.getByRole('list', { name: 'Sheets' }).getByRole('listitem');
     const before = await sheets.count();
     await page.getByLabel('Sheet files to import').setInputFiles(files);
-    const alert = page.getByRole('alert').filter({ hasText: 'Nothing was imported' });
+    const alert = page.getByRole('alert').filter({ hasText: 'Not imported' });
     await alert.getByText(/cut\.json: The file is not JSON/).waitFor();
     await alert.getByText(/foreign\.json: This is not a sheet: its format is “other”/).waitFor();
     await alert.getByText(/half\.json: The sheet cannot be read at “title”: is missing/).waitFor();

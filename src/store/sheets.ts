@@ -118,6 +118,11 @@ export async function storedDocument(id: string, db: ReedDatabase = database()):
   return (await db.sheets.get(id))?.document;
 }
 
+/** Everything that is stored and not deleted, as it is. */
+export async function storedDocuments(db: ReedDatabase = database()): Promise<unknown[]> {
+  return (await db.sheets.toArray()).filter((r) => !isDeleted(r)).map((r) => r.document);
+}
+
 /** Take a sheet off the shelf; `restoreSheet` brings it back for a week. */
 export async function deleteSheet(id: string, db: ReedDatabase = database()): Promise<void> {
   await mark(id, now(), db);

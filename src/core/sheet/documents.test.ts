@@ -3,7 +3,7 @@ import { demoSheets } from '@/core/demo/sheets';
 import { ReedError } from '@/core/errors';
 import { gate } from './gate';
 import { makeSheet } from './make';
-import { migrateSheet, readSheet, readSheetText } from './read';
+import { migrateSheet, readSheet, readSheetsText, readSheetText } from './read';
 import { salvageSheet } from './salvage';
 import type { Keep, Sheet } from './schema';
 
@@ -271,4 +271,16 @@ describe('a damaged document', () => {
     'makes a sheet even of %p',
     (document) => gate(salvageSheet(document, 'new', AT).sheet),
   );
+});
+
+test('a file of a whole shelf gives every sheet that can be read, and says which cannot', () => {
+  const other = { ...SHEET, title: 'Another' };
+  const [first, bad, last] = readSheetsText(
+    JSON.stringify([SHEET, { ...SHEET, version: 99 }, other]),
+  );
+  expect([first, last]).toEqual([SHEET, other]);
+  expect(bad).toMatchObject({ code: 'document', place: { path: 'version' } });
+  expect((bad as ReedError).message).toMatch(/^Sheet 2 of the list: The sheet is of version 99/);
+  expect(readSheetsText(JSON.stringify(SHEET))).toEqual([SHEET]);
+  expect(readSheetsText('[]')).toEqual([]);
 });

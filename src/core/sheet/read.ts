@@ -117,3 +117,22 @@ export function sheetFault(
 export function readSheetText(text: string): Sheet {
   return readSheet(parseBounded(text, 'a sheet file exported from here was expected'));
 }
+
+/**
+ * Read a file of one sheet, or of a whole shelf: a list of sheets, each read or refused by itself.
+ *
+ * @returns in the file's order; a refusal names the sheet's place in the list
+ * @throws ReedError `document` when the text is no such file
+ */
+export function readSheetsText(text: string): (Sheet | ReedError)[] {
+  const document = parseBounded(text, 'a sheet file exported from here was expected');
+  if (!Array.isArray(document)) return [readSheet(document)];
+  return document.map((entry, i) => {
+    try {
+      return readSheet(entry);
+    } catch (error) {
+      if (!(error instanceof ReedError)) throw error;
+      return new ReedError(error.code, `Sheet ${i + 1} of the list: ${error.message}`, error.place);
+    }
+  });
+}

@@ -27,7 +27,7 @@ import {
 import { topologiesFor } from '@/core/design/consistent';
 import { topologyOf } from '@/core/topologies';
 import { usePreferences } from '@/store/preferences';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { changeAsk, changeTopologies } from './actions';
 import { choicesOf, EDGE_WORDS, KIND_WORDS, orderChoices, SHAPE_WORDS } from './ask-words';
 import { ChoiceWord } from './choice-word';

@@ -1,5 +1,6 @@
 'use client';
 
+import { Input } from 'antd';
 import { useState } from 'react';
 import { attempt } from '../shell/tell';
 import styles from './editable-text.module.css';
@@ -35,7 +36,8 @@ export function EditableText({
     );
   }
   return (
-    <input
+    <Input
+      size="small"
       className={styles.input}
       aria-label={label}
       defaultValue={value}

@@ -14,7 +14,7 @@ import {
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { lookOf } from './frequency-lens';
 import { LensState } from './lens-state';

@@ -1,6 +1,6 @@
 'use client';
 
-import { Button } from 'antd';
+import { Button, Input } from 'antd';
 import { Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { messageOf } from '@/core/errors';
@@ -32,7 +32,7 @@ export function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
           keep();
         }}
       >
-        <input
+        <Input
           className={styles.name}
           autoFocus
           aria-label="Name of the keep"

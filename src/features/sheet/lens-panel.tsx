@@ -7,7 +7,7 @@ import type { Lens, Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { formatQuantity } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import { followsAsk } from '@/core/sheet/make';

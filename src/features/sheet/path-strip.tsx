@@ -27,7 +27,7 @@ import { topologyOf } from '@/core/topologies';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import {
   duplicateStage,
   moveStage,

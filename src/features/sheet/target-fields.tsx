@@ -6,7 +6,7 @@ import type { Stage } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
 import { isFlat, type StageFigures } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
-import { EditableQuantity } from '@/ui/controls/quantity-input';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { changeStart, retargetStage } from './actions';
 
 const OWN_WORDS: Record<string, string> = {

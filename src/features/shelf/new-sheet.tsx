@@ -1,6 +1,6 @@
 'use client';
 
-import { Button, Input, Modal } from 'antd';
+import { Button, Input, Modal, Radio } from 'antd';
 import { useState } from 'react';
 import { mainHz, placedBy } from '@/core/design/ask';
 import { messageOf, ReedError } from '@/core/errors';
@@ -69,33 +69,33 @@ function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
         void make();
       }}
     >
-      <div className={styles.jobs} role="radiogroup" aria-label="The job">
+      <Radio.Group
+        className={styles.jobs}
+        aria-label="The job"
+        name="job"
+        value={job.id}
+        onChange={(e) => {
+          setJob(JOBS.find((j) => j.id === e.target.value)!);
+          setEdge(null);
+          setError(undefined);
+        }}
+      >
         {(Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).map((who) => (
           <section key={who} aria-label={PEOPLE[who]}>
             <h3>{PEOPLE[who]}</h3>
             {JOBS.filter((j) => j.who === who).map((j) => (
-              <label
+              <Radio
                 key={j.id}
+                value={j.id}
                 className={j === job ? `${styles.job} ${styles.chosen}` : styles.job}
               >
-                <input
-                  type="radio"
-                  name="job"
-                  className="visually-hidden"
-                  checked={j === job}
-                  onChange={() => {
-                    setJob(j);
-                    setEdge(null);
-                    setError(undefined);
-                  }}
-                />
                 <b>{j.title}</b>
                 <span>{j.line}</span>
-              </label>
+              </Radio>
             ))}
           </section>
         ))}
-      </div>
+      </Radio.Group>
       <div className={styles.fields}>
         <label>
           {placedBy(job.ask.kind) === 'edge' ? 'Edge at' : 'Centre at'}

@@ -131,7 +131,7 @@ export function ShelfScreen() {
       </header>
       {problems.length > 0 && (
         <div role="alert" className={styles.problems}>
-          <b>Nothing was imported from {problems.length === 1 ? 'this file' : 'these files'}:</b>
+          <b>Not imported:</b>
           <ul>
             {problems.map((p) => (
               <li key={p}>{p}</li>

@@ -1,5 +1,6 @@
 'use client';
 
+import { Input, type InputRef } from 'antd';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
@@ -35,13 +36,12 @@ export function QuantityInput({
     value === null ? '' : formatQuantity(value, kind, { digits: 6, mark }).replace('−', '-'),
   );
   const [error, setError] = useState<string>();
-  const input = useRef<HTMLInputElement>(null);
+  const input = useRef<InputRef>(null);
   const settled = useRef(false);
   const errorId = useId();
   const original = useRef(text);
   useEffect(() => {
-    input.current?.focus();
-    input.current?.select();
+    input.current?.focus({ cursor: 'all', preventScroll: true });
   }, []);
 
   const commit = () => {
@@ -67,10 +67,12 @@ export function QuantityInput({
   };
   return (
     <span className={styles.host}>
-      <input
+      <Input
         ref={input}
+        size="small"
         className={styles.input}
         style={{ width }}
+        status={error === undefined ? undefined : 'error'}
         aria-label={label}
         aria-invalid={error !== undefined}
         aria-describedby={error ? errorId : undefined}
@@ -92,34 +94,5 @@ export function QuantityInput({
         </span>
       )}
     </span>
-  );
-}
-
-export interface EditableQuantityProps extends Omit<QuantityInputProps, 'onDone'> {
-  /** How the value reads when it is not being edited. */
-  shown: string;
-  className?: string;
-}
-
-/** A value in running text: a marked word that turns into a field where it stands. */
-export function EditableQuantity({ shown, className, ...field }: EditableQuantityProps) {
-  const [editing, setEditing] = useState(false);
-  const button = useRef<HTMLButtonElement>(null);
-  const back = useRef(false);
-  useEffect(() => {
-    if (!editing && back.current) button.current?.focus({ preventScroll: true });
-    back.current = editing;
-  }, [editing]);
-  if (editing) return <QuantityInput {...field} onDone={() => setEditing(false)} />;
-  return (
-    <button
-      ref={button}
-      type="button"
-      className={`${styles.word} ${className ?? ''}`}
-      aria-label={`${field.label}: ${shown}`}
-      onClick={() => setEditing(true)}
-    >
-      {shown}
-    </button>
   );
 }

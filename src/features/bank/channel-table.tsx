@@ -1,0 +1,166 @@
+import { Button, Checkbox } from 'antd';
+import { Plus, Trash2 } from 'lucide-react';
+import type { BankPicture } from '@/core/bank/bank';
+import type { Bank, Channel } from '@/core/bank/schema';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { usePreferences } from '@/store/preferences';
+import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { attempt } from '../shell/tell';
+import { addChannel, changeChannel, removeChannel, setAlternate, setOverlap } from './bank-actions';
+import styles from './bank-screen.module.css';
+
+interface TableProps {
+  bank: Bank;
+  picture: BankPicture | null;
+  chosen: string;
+  onChoose: (id: string) => void;
+}
+
+/** One channel with what was found of it, and its place in the bank. */
+interface Line {
+  channel: Channel;
+  number: number;
+  found: BankPicture['channels'][number] | undefined;
+}
+
+/** Every channel: what is asked of it, and where its level goes. */
+export function ChannelTable({ bank, picture, chosen, onChoose }: TableProps) {
+  const mark = usePreferences((p) => p.mark);
+  const lines = bank.channels.map((channel, i): Line => ({
+    channel,
+    number: i + 1,
+    found: picture?.channels.find((p) => p.id === channel.id),
+  }));
+  return (
+    <>
+      <div className={styles.tableHead}>
+        <p>
+          Neighbours cross{' '}
+          <EditableQuantity
+            label="Overlap"
+            value={bank.overlapDb}
+            kind="decibels"
+            mark={mark}
+            shown={formatQuantity(bank.overlapDb, 'decibels', { unit: true, mark })}
+            onCommit={(x) => setOverlap(x!)}
+          />{' '}
+          down, unless a channel has a width of its own.{' '}
+          <Checkbox
+            checked={bank.alternate}
+            onChange={(e) => attempt(() => setAlternate(e.target.checked))}
+          >
+            every other channel inverted in the sum
+          </Checkbox>
+        </p>
+        <Button size="small" icon={<Plus size={14} />} onClick={() => attempt(addChannel)}>
+          Add a channel
+        </Button>
+      </div>
+      <div className={styles.scroll}>
+        <FigureTable<Line>
+          rowKey={({ channel }) => channel.id}
+          rowClassName={({ channel }) => (channel.id === chosen ? styles.chosen : '')}
+          columns={channelColumns(bank, mark, chosen, onChoose)}
+          lines={lines}
+          empty="There is nothing here yet."
+        />
+      </div>
+    </>
+  );
+}
+
+/** What of a channel is edited where it stands. */
+type Edited = 'centreHz' | 'widthHz' | 'stages' | 'gainDb';
+
+function channelColumns(
+  bank: Bank,
+  mark: DecimalMark,
+  chosen: string,
+  onChoose: (id: string) => void,
+): FigureColumns<Line> {
+  const edited = (
+    field: Edited,
+    title: string,
+    kind: QuantityKind,
+    print: (line: Line) => string,
+  ): FigureColumns<Line>[number] => ({
+    key: field,
+    title,
+    align: 'right',
+    render: (_, line) => (
+      <EditableQuantity
+        label={`${title} of channel ${line.number}`}
+        value={line.channel[field] ?? null}
+        kind={kind}
+        mark={mark}
+        clearable={field === 'widthHz'}
+        shown={print(line)}
+        onCommit={(x) => changeChannel(line.channel.id, { [field]: x ?? undefined })}
+      />
+    ),
+  });
+  const shown = (
+    key: string,
+    title: string,
+    print: (line: Line) => string,
+    help?: string,
+  ): FigureColumns<Line>[number] => ({
+    key,
+    title: help ? <span title={help}>{title}</span> : title,
+    align: 'right',
+    render: (_, line) => print(line),
+  });
+  const hz = (x: number, digits = 3) => formatQuantity(x, 'hertz', { unit: true, digits, mark });
+  const db = (x: number | undefined) => (x === undefined ? '' : `${formatFixed(x, 1, mark)} dB`);
+  const most = Math.max(...bank.channels.map((c) => c.stages));
+  return [
+    {
+      key: 'channel',
+      title: 'Channel',
+      rowScope: 'row',
+      render: (_, { channel: { id }, number }) => (
+        <button type="button" onClick={() => onChoose(id)} aria-pressed={id === chosen}>
+          Channel {number}
+        </button>
+      ),
+    },
+    edited('centreHz', 'Centre', 'hertz', ({ channel }) => hz(channel.centreHz, 4)),
+    edited('widthHz', 'Width', 'hertz', ({ channel: { widthHz }, found }) => {
+      const shownHz = widthHz ?? found?.widthHz;
+      return `${widthHz === undefined ? 'by overlap: ' : ''}${shownHz === undefined ? '' : hz(shownHz)}`;
+    }),
+    edited('stages', 'Stages', 'ratio', ({ channel }) => `${channel.stages}`),
+    edited('gainDb', 'Gain', 'decibels', ({ channel }) =>
+      formatQuantity(channel.gainDb, 'decibels', { unit: true, mark }),
+    ),
+    shown('known', 'Known parts', ({ channel }) => `${Object.keys(channel.known).length || '–'}`),
+    shown('peakHz', 'Peaks at', ({ found }) => (found ? hz(found.peakHz) : '')),
+    shown('peak', 'Peak', ({ found }) => db(found?.peakDb)),
+    ...Array.from({ length: most }, (_, n) =>
+      shown(
+        `after${n}`,
+        `After stage ${n + 1}`,
+        ({ found }) => db(found?.budgetDb[n]),
+        'Level at the centre behind this stage',
+      ),
+    ),
+    {
+      key: 'remove',
+      title: <span className="visually-hidden">Remove</span>,
+      width: 30,
+      render: (_, { channel, number }) => (
+        <button
+          type="button"
+          aria-label={`Remove channel ${number}`}
+          disabled={bank.channels.length === 1}
+          onClick={() => attempt(() => removeChannel(channel.id))}
+        >
+          <Trash2 size={14} aria-hidden />
+        </button>
+      ),
+    },
+  ];
+}

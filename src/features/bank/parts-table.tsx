@@ -1,0 +1,122 @@
+import type { ReactNode } from 'react';
+import { knownKey, workedOut, type BankPicture } from '@/core/bank/bank';
+import type { Channel } from '@/core/bank/schema';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { Stage, Way } from '@/core/sheet/schema';
+import { topologyOf } from '@/core/topologies';
+import { kindOfPart } from '@/core/topologies/instantiate';
+import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { usePreferences } from '@/store/preferences';
+import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { setKnown } from './bank-actions';
+import styles from './bank-screen.module.css';
+
+interface PartLine {
+  key: string;
+  part: string;
+  kind: QuantityKind;
+  /** Counted from 1. */
+  stage: number;
+  known: number | undefined;
+  built: number;
+  exact: number;
+}
+/** A stage's parts follow its heading. */
+type Line = PartLine | { key: string; heading: string };
+
+interface PartsProps {
+  channel: Channel;
+  way: Way;
+  picture: BankPicture | null;
+}
+
+/** Known and unknown parts of one channel, and where its level goes. */
+export function Parts({ channel, way, picture }: PartsProps) {
+  const mark = usePreferences((p) => p.mark);
+  const budget = picture?.channels.find((c) => c.id === channel.id)?.budgetDb ?? [];
+  return (
+    <>
+      <h2>Parts at {formatQuantity(channel.centreHz, 'hertz', { unit: true, mark })}</h2>
+      <p className={styles.soft}>
+        Type a value to make a part known; empty it to have it worked out.
+      </p>
+      <div className={styles.scroll}>
+        <FigureTable<Line>
+          rowKey={({ key }) => key}
+          rowClassName={(line) => ('heading' in line ? styles.stage : '')}
+          columns={partColumns(channel.id, mark)}
+          lines={linesOf(channel, way, budget, mark)}
+          empty="There is nothing here yet."
+        />
+      </div>
+    </>
+  );
+}
+
+const quantityOf = (stage: Stage, part: string) =>
+  PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
+
+function linesOf(channel: Channel, way: Way, budget: readonly number[], mark: DecimalMark): Line[] {
+  const exact = workedOut(way);
+  return way.stages.flatMap((stage, n): Line[] => [
+    {
+      key: stage.id,
+      heading: `Stage ${n + 1}, ${formatQuantity(stage.target.f0Hz, 'hertz', { unit: true, digits: 4, mark })}${budget[n] === undefined ? '' : `: leaves ${formatFixed(budget[n], 1, mark)} dB`}`,
+    },
+    ...Object.entries(stage.values).map(([part, built]): PartLine => {
+      const key = knownKey(n, part);
+      return {
+        key,
+        part,
+        kind: quantityOf(stage, part),
+        stage: n + 1,
+        known: channel.known[key],
+        built,
+        exact: exact[key],
+      };
+    }),
+  ]);
+}
+
+function partColumns(channelId: string, mark: DecimalMark): FigureColumns<Line> {
+  const print = (value: number, { kind }: PartLine) =>
+    formatQuantity(value, kind, { unit: true, digits: 3, mark });
+  const column = (
+    key: string,
+    title: string,
+    render: (line: PartLine) => ReactNode,
+    className?: string,
+  ): FigureColumns<Line>[number] => ({
+    key,
+    title,
+    align: 'right',
+    className,
+    onCell: (line) => ({ colSpan: 'heading' in line ? 0 : 1 }),
+    render: (_, line) => ('heading' in line ? null : render(line)),
+  });
+  return [
+    {
+      key: 'part',
+      title: 'Part',
+      rowScope: 'row',
+      onCell: (line) => ({ colSpan: 'heading' in line ? 4 : 1 }),
+      render: (_, line) => ('heading' in line ? line.heading : line.part),
+    },
+    column('known', 'Known', (line) => (
+      <EditableQuantity
+        label={`Known ${line.part} of stage ${line.stage}`}
+        value={line.known ?? null}
+        kind={line.kind}
+        mark={mark}
+        clearable
+        shown={line.known === undefined ? 'unknown' : print(line.known, line)}
+        onCommit={(x) => setKnown(channelId, line.key, x)}
+      />
+    )),
+    column('built', 'Built', (line) => print(line.built, line)),
+    column('exact', 'Exact', (line) => print(line.exact, line), styles.soft),
+  ];
+}

@@ -1,0 +1,157 @@
+import { Popover } from 'antd';
+import { Trash2 } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { LayerId, ReadingResult } from '@/core/sheet/evaluate';
+import type { Reading } from '@/core/sheet/schema';
+import { meets, missBy } from '@/core/sheet/verdict';
+import { printMeasured, printWanted, readingName } from '@/core/sheet/words';
+import type { FigureColumns } from '@/ui/controls/figure-table';
+import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
+import { Coming } from '../shell/coming';
+import { removeReading } from './actions';
+import { setUi } from './ui-state';
+import styles from './readings-table.module.css';
+
+const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.WantedForm })));
+
+/** One reading with what every version makes of it. */
+export interface ReadingLine {
+  reading: Reading;
+  mark: DecimalMark;
+  results: Partial<Record<LayerId, ReadingResult>>;
+}
+
+type Columns = FigureColumns<ReadingLine>;
+
+/** Lines that print the same are not drawn again. */
+const shouldCellUpdate = (a: ReadingLine, b: ReadingLine) =>
+  a.reading !== b.reading ||
+  a.mark !== b.mark ||
+  JSON.stringify(a.results) !== JSON.stringify(b.results);
+
+/** The table's columns, one for each version: ideal, built, and every keep that is shown. */
+export function readingColumns(versions: readonly [LayerId, string][]): Columns {
+  return [
+    {
+      key: 'name',
+      title: 'Reading',
+      rowScope: 'row',
+      shouldCellUpdate,
+      render: (_, line) => <Name {...line} />,
+    },
+    {
+      key: 'wanted',
+      title: 'wanted',
+      align: 'right',
+      shouldCellUpdate,
+      render: (_, line) => <Wanted {...line} />,
+    },
+    ...versions.map(([id, name]): Columns[number] => ({
+      key: id,
+      title: name,
+      align: 'right',
+      shouldCellUpdate,
+      render: (_, { reading, results, mark }) => (
+        <Result reading={reading} result={results[id]} mark={mark} />
+      ),
+    })),
+    {
+      key: 'verdict',
+      title: 'verdict',
+      align: 'right',
+      className: styles.verdict,
+      shouldCellUpdate,
+      render: (_, line) => <Verdict {...line} />,
+    },
+    {
+      key: 'remove',
+      title: <span className="visually-hidden">Remove</span>,
+      className: styles.remove,
+      width: 30,
+      shouldCellUpdate,
+      render: (_, { reading, mark }) => (
+        <button
+          type="button"
+          aria-label={`Remove reading ${readingName(reading, mark)}`}
+          onClick={() => removeReading(reading.id)}
+        >
+          <Trash2 size={13} aria-hidden />
+        </button>
+      ),
+    },
+  ];
+}
+
+function Name({ reading, results: { built }, mark }: ReadingLine) {
+  const show = () => built && 'measured' in built && setUi({ cursorHz: built.measured.atHz });
+  return (
+    <button type="button" className={styles.name} title="Put the cursor there" onClick={show}>
+      {readingName(reading, mark)}
+    </button>
+  );
+}
+
+function Wanted({ reading, mark }: ReadingLine) {
+  const [asking, setAsking] = useState(false);
+  const { measure, wanted } = reading;
+  return (
+    <OnDemandPopover
+      open={asking}
+      onOpenChange={setAsking}
+      content={
+        <Suspense fallback={<Coming />}>
+          <WantedForm reading={reading} />
+        </Suspense>
+      }
+    >
+      <button
+        type="button"
+        className={styles.wanted}
+        aria-label={`${readingName(reading, mark)}, wanted: ${wanted ? printWanted(measure, wanted, mark) : 'nothing yet'}`}
+        onClick={() => setAsking(true)}
+      >
+        {wanted ? printWanted(measure, wanted, mark) : '–'}
+      </button>
+    </OnDemandPopover>
+  );
+}
+
+interface ResultProps {
+  reading: Reading;
+  result: ReadingResult | undefined;
+  mark: DecimalMark;
+}
+
+function Result({ reading, result, mark }: ResultProps) {
+  if (!result) return null;
+  if ('measured' in result) return printMeasured(reading.measure, result.measured.value, mark);
+  return (
+    <Popover trigger={['hover', 'focus', 'click']} content={result.error}>
+      <button type="button" className={styles.why} aria-label={`none: ${result.error}`}>
+        none
+      </button>
+    </Popover>
+  );
+}
+
+/** Says which versions meet the wish, and by how much the built one misses it. */
+function Verdict({ reading: { wanted, measure }, results: { built, ideal }, mark }: ReadingLine) {
+  if (!wanted || !built) return null;
+  if ('error' in built)
+    return (
+      <span className={styles.bad}>
+        ✗ cannot be read<span className="visually-hidden">: {built.error}</span>
+      </span>
+    );
+  const miss = missBy(wanted, built.measured.value);
+  if (miss === 0) return <span className={styles.good}>✓ built</span>;
+  const idealMeets = ideal && 'measured' in ideal && meets(wanted, ideal.measured.value);
+  const by = printMeasured(measure, Math.abs(miss), mark);
+  return (
+    <span className={styles.bad}>
+      ✗ built {by} too {miss > 0 ? 'high' : 'low'}; ideal{' '}
+      {idealMeets ? 'meets it' : 'misses it too'}
+    </span>
+  );
+}
