@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { Bench, reading, url } from './support/browser';
+import { Bench, downloaded, reading, url } from './support/browser';
 
 const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -83,6 +83,44 @@ describe('nothing is lost', () => {
     await alert.getByText(/foreign\.json: This is not a sheet: its format is “other”/).waitFor();
     await alert.getByText(/half\.json: The sheet cannot be read at “title”: is missing/).waitFor();
     expect(await sheets.count()).toBe(before);
+  });
+
+  test('when the program cannot be drawn at all, every sheet is still handed over, and can be imported', async () => {
+    const before = await bench.page('/sheet/demo-rumble');
+    await before.getByRole('button', { name: /^R1/ }).click();
+    await before.keyboard.type('33k3');
+    await before.keyboard.press('Enter');
+    await before.waitForTimeout(300);
+    await before.close();
+    const page = await bench.context.newPage();
+    // The shell asks for the scheme while it draws itself; everything around it stays as it is.
+    await page.addInitScript(() => {
+      const real = window.matchMedia.bind(window);
+      window.matchMedia = (query) => {
+        if (query.includes('prefers-color-scheme')) throw new Error('a fault on purpose');
+        return real(query);
+      };
+    });
+    await page.goto(url('/'));
+    await page.getByRole('alert').getByText('a fault on purpose').waitFor();
+    const file = await downloaded(page, () =>
+      page.getByRole('button', { name: 'Export every sheet' }).click(),
+    );
+    const titles = (JSON.parse(file.content.toString()) as { title: string }[]).map((s) => s.title);
+    expect(titles).toContain('Rumble filter for the record deck');
+    await page.close();
+
+    const after = await bench.page();
+    await after.getByText(`${titles.length} sheets in this browser`).waitFor();
+    await after
+      .getByLabel('Sheet files to import')
+      .setInputFiles({ name: file.name, mimeType: 'application/json', buffer: file.content });
+    await after.getByText(`${2 * titles.length} sheets in this browser`).waitFor();
+    await after
+      .getByRole('link', { name: 'Open Rumble filter for the record deck' })
+      .first()
+      .click();
+    await after.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
   });
 
   test('an edit older than 300 ms survives a sudden reload', async () => {

@@ -18,8 +18,10 @@ export default function GlobalError({ error }: { error: Error }) {
           </p>
           <p className={styles.detail}>{error.message.slice(0, 200)}</p>
           <div className={styles.ways}>
-            <a href="/">To the shelf</a>
-            <button type="button" onClick={() => void exportShelf()}>
+            <a className={styles.way} href="/">
+              To the shelf
+            </a>
+            <button type="button" className={styles.way} onClick={() => void exportShelf()}>
               Export every sheet
             </button>
           </div>

@@ -3,7 +3,7 @@ import { demoSheets } from '@/core/demo/sheets';
 import type { Sheet } from '@/core/sheet/schema';
 import { ReedDatabase, type SheetRecord } from './database';
 import { storageProblem } from './problems';
-import { listCards, searchCards, tendCards } from './shelf';
+import { cardsToShow, inOrder, listCards, searchCards, tendCards } from './shelf';
 import {
   addSheet,
   clearOldDeletions,
@@ -206,6 +206,21 @@ describe('cards', () => {
     await db.sheets.update('b7', { document: { ...sheet, id: 'b7', title: 'Other' } });
     expect(await tendCards(db)).toBe(1);
     expect(await titles()).toContain('Other');
+  });
+
+  test('that there is no room for are made all the same', async () => {
+    const all = await titles();
+    await db.cards.clear();
+    db.cards.hook('creating', () => {
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    });
+    await expect(tendCards(db)).rejects.toThrow();
+    expect(await titles()).toEqual([]);
+    expect(
+      inOrder(await cardsToShow(db))
+        .map((c) => c.title)
+        .sort(),
+    ).toEqual([...all].sort());
   });
 
   test('are found by name and by what the sheet does', async () => {

@@ -6,11 +6,14 @@ import { database, type ReedDatabase } from './database';
  * record was changed by something that knows no cards, is made again a few at a time.
  */
 
-/** Every card, latest change first; those without a legible date last. */
+/** Every card that is stored, in order. */
 export async function listCards(db: ReedDatabase = database()): Promise<Card[]> {
-  const cards = await db.cards.toArray();
-  return cards.sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : a.updatedAt > b.updatedAt ? -1 : 0));
+  return inOrder(await db.cards.toArray());
 }
+
+/** Latest change first; those without a legible date last. */
+export const inOrder = (cards: readonly Card[]): Card[] =>
+  [...cards].sort((a, b) => (a.updatedAt < b.updatedAt ? 1 : a.updatedAt > b.updatedAt ? -1 : 0));
 
 /** Records that are looked at together, and of those, how many are read between two breaths. */
 const SLICE = 60;
@@ -50,6 +53,13 @@ export async function tendCards(
     if (fresh.length > 0) changed += await putFitting(fresh, db);
   }
   return changed;
+}
+
+/** Cards of sheets that have none stored, where there is no room to store them. */
+export async function cardsToShow(db: ReedDatabase = database()): Promise<Card[]> {
+  const stored = new Set(await db.cards.toCollection().primaryKeys());
+  const bare = (await db.sheets.toCollection().primaryKeys()).filter((id) => !stored.has(id));
+  return (await db.sheets.bulkGet(bare)).flatMap((record) => (record ? [cardOf(record)] : []));
 }
 
 /** Store cards, but none of a record that was written or removed while its card was made. */

@@ -122,7 +122,12 @@ function channelColumns(
       title: 'Channel',
       rowScope: 'row',
       render: (_, { channel: { id }, number }) => (
-        <button type="button" onClick={() => onChoose(id)} aria-pressed={id === chosen}>
+        <button
+          type="button"
+          className={styles.plain}
+          onClick={() => onChoose(id)}
+          aria-pressed={id === chosen}
+        >
           Channel {number}
         </button>
       ),
@@ -154,6 +159,7 @@ function channelColumns(
       render: (_, { channel, number }) => (
         <button
           type="button"
+          className={styles.plain}
           aria-label={`Remove channel ${number}`}
           disabled={bank.channels.length === 1}
           onClick={() => attempt(() => removeChannel(channel.id))}

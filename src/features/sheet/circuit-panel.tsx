@@ -13,7 +13,7 @@ import { topologyOf } from '@/core/topologies';
 import { kindOfPart, valuedParts } from '@/core/topologies/instantiate';
 import { PART_KINDS } from '@/core/topologies/part-kinds';
 import { usePreferences } from '@/store/preferences';
-import { QuantityField } from '@/ui/controls/editable-quantity';
+import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
 import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
@@ -184,16 +184,14 @@ function ValueEditor({
   const kind = stage && kindOfPart(topologyOf(stage.topology), part);
   if (!stage || !kind) return null;
   return (
-    <Suspense>
-      <QuantityField
-        label={`Value of ${name ?? part}`}
-        value={stage.values[part]}
-        kind={PART_KINDS[kind].quantity}
-        mark={mark}
-        onCommit={(value) => setValue(stageId, part, value!)}
-        onDone={() => setUi({ editingPart: null })}
-      />
-    </Suspense>
+    <QuantityInput
+      label={`Value of ${name ?? part}`}
+      value={stage.values[part]}
+      kind={PART_KINDS[kind].quantity}
+      mark={mark}
+      onCommit={(value) => setValue(stageId, part, value!)}
+      onDone={() => setUi({ editingPart: null })}
+    />
   );
 }
 

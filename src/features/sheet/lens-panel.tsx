@@ -5,17 +5,17 @@ import { lazy, Suspense, useMemo } from 'react';
 import type { Evaluation, Layer } from '@/core/sheet/evaluate';
 import type { Lens, Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
-import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
-import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import { formatQuantity } from '@/core/quantity/format';
-import { ReedError } from '@/core/errors';
 import { followsAsk } from '@/core/sheet/make';
 import { DelayLens, LevelOrPhase, lookOf } from './frequency-lens';
 import { PATH_LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 import styles from './lens-panel.module.css';
 
+// The picture's ends are put up with what stands around it.
+const PictureSpan = lazy(() =>
+  import('./around-picture').then((m) => ({ default: m.PictureSpan })),
+);
 // The first screen shows Level; the others are fetched when they are first looked through.
 const TimeLens = lazy(() => import('./time-lens').then((m) => ({ default: m.TimeLens })));
 const HarmonicsLens = lazy(() =>
@@ -57,7 +57,9 @@ export function LensPanel({ sheet, evaluation }: { sheet: Sheet; evaluation: Eva
       {OVER_FREQUENCY.includes(lens) && (
         <span className={styles.extra}>
           {lens === 'phase' && <WrapSwitch />}
-          <Span view={sheet.view} />
+          <Suspense>
+            <PictureSpan view={sheet.view} />
+          </Suspense>
         </span>
       )}
     </section>
@@ -137,39 +139,5 @@ function WrapSwitch() {
       ]}
       onChange={(value) => setUi({ phaseWrapped: value === 'within' })}
     />
-  );
-}
-
-/** The picture's ends, edited where they stand. */
-function Span({ view: { fromHz, toHz } }: { view: Sheet['view'] }) {
-  const mark = usePreferences((p) => p.mark);
-  const setSpan = (from: number, to: number) => {
-    if (!(from > 0) || !(from * 2 <= to))
-      throw new ReedError(
-        'range',
-        'The picture needs a span of at least one octave, from a lower to a higher frequency.',
-      );
-    editView({ fromHz: from, toHz: to });
-  };
-  return (
-    <span className={`mono ${styles.span}`}>
-      <EditableQuantity
-        label="Picture from"
-        value={fromHz}
-        kind="hertz"
-        mark={mark}
-        shown={formatQuantity(fromHz, 'hertz', { unit: true, mark })}
-        onCommit={(hz) => setSpan(hz!, toHz)}
-      />
-      {' to '}
-      <EditableQuantity
-        label="Picture to"
-        value={toHz}
-        kind="hertz"
-        mark={mark}
-        shown={formatQuantity(toHz, 'hertz', { unit: true, mark })}
-        onCommit={(hz) => setSpan(fromHz, hz!)}
-      />
-    </span>
   );
 }

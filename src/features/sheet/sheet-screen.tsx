@@ -6,7 +6,6 @@ import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
-import { fetchField } from '@/ui/controls/editable-quantity';
 import type { Bank } from '@/core/bank/schema';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
@@ -119,7 +118,6 @@ function useAround(drawn: boolean): boolean {
 
 /** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */
 function fetchForms(): void {
-  void fetchField();
   void import('./pin-form');
   void import('./wanted-form');
   void import('./fit-form');

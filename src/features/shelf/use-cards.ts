@@ -1,30 +1,43 @@
-import { useLiveQuery } from '@/store/live';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Card } from '@/store/cards';
-import { listCards, tendCards } from '@/store/shelf';
+import { useLiveQuery } from '@/store/live';
+import { cardsToShow, inOrder, listCards, tendCards } from '@/store/shelf';
 import { shelfReady } from '@/store/sheets';
 
 /** Cards are looked after again when they are shown this long after the last time, milliseconds. */
 const AGAIN = 30_000;
-let tending: { since: number; done: Promise<unknown> } | undefined;
+let tending: { since: number; unstored: Promise<Card[]> } | undefined;
 
-function tended(): Promise<unknown> {
+/** @returns cards that are not stored, since there is no room for them */
+function tended(): Promise<Card[]> {
   if (!tending || Date.now() - tending.since > AGAIN)
-    tending = {
-      since: Date.now(),
-      // A store that cannot be opened is told of by the shell.
-      done: shelfReady()
-        .then(() => tendCards())
-        .catch(() => undefined),
-    };
-  return tending.done;
+    tending = { since: Date.now(), unstored: tendOrMake().catch(() => NONE) };
+  return tending.unstored;
 }
+
+async function tendOrMake(): Promise<Card[]> {
+  await shelfReady();
+  try {
+    await tendCards();
+    return NONE;
+  } catch {
+    // Storage is full, or gone altogether, which the shell tells of.
+    return cardsToShow();
+  }
+}
+
+const NONE: Card[] = [];
 
 /** Every sheet's card, brought in line with the sheets; undefined until they have been read. */
 export function useCards(): Card[] | undefined {
-  const [looked, setLooked] = useState(false);
-  useEffect(() => void tended().then(() => setLooked(true)), []);
-  const cards = useLiveQuery(listCards);
-  // A shelf is called empty only when it has been looked through.
-  return cards?.length === 0 && !looked ? undefined : cards;
+  const [unstored, setUnstored] = useState<Card[]>();
+  useEffect(() => void tended().then(setUnstored), []);
+  const stored = useLiveQuery(listCards);
+  return useMemo(() => {
+    // A shelf is called empty only when it has been looked through.
+    if (!stored || (stored.length === 0 && !unstored)) return undefined;
+    const known = new Set(stored.map((c) => c.id));
+    const more = unstored?.filter((c) => !known.has(c.id)) ?? NONE;
+    return more.length === 0 ? stored : inOrder([...stored, ...more]);
+  }, [stored, unstored]);
 }

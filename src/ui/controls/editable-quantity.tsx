@@ -1,14 +1,8 @@
 'use client';
 
-import { lazy, Suspense, useEffect, useRef, useState } from 'react';
-import type { QuantityInputProps } from './quantity-input';
+import { useEffect, useRef, useState } from 'react';
+import { QuantityInput, type QuantityInputProps } from './quantity-input';
 import styles from './quantity-input.module.css';
-
-/** Values are read more often than written: the field is fetched at leisure, or when first wanted. */
-export const fetchField = () =>
-  import('./quantity-input').then((m) => ({ default: m.QuantityInput }));
-/** To be rendered within a Suspense. */
-export const QuantityField = lazy(fetchField);
 
 export interface EditableQuantityProps extends Omit<QuantityInputProps, 'onDone'> {
   /** How the value reads when it is not being edited. */
@@ -25,12 +19,7 @@ export function EditableQuantity({ shown, className, ...field }: EditableQuantit
     if (!editing && back.current) button.current?.focus({ preventScroll: true });
     back.current = editing;
   }, [editing]);
-  if (editing)
-    return (
-      <Suspense fallback={<span className={styles.word}>{shown}</span>}>
-        <QuantityField {...field} onDone={() => setEditing(false)} />
-      </Suspense>
-    );
+  if (editing) return <QuantityInput {...field} onDone={() => setEditing(false)} />;
   return (
     <button
       ref={button}
