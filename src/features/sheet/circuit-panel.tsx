@@ -1,7 +1,7 @@
 'use client';
 
 import { Dropdown, Segmented } from 'antd';
-import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { formatQuantity } from '@/core/quantity/format';
@@ -76,16 +76,7 @@ export function CircuitPanel({
               ? `Stage ${stages.indexOf(stage) + 1} of ${stages.length} · ${topologyOf(stage.topology).name}`
               : 'No stage'}
         </span>
-        <Segmented<'stage' | 'path'>
-          size="small"
-          aria-label="Draw"
-          value={wholePath ? 'path' : 'stage'}
-          onChange={(value) => setUi({ wholePath: value === 'path', editingPart: null })}
-          options={[
-            { value: 'stage', label: 'Stage' },
-            { value: 'path', label: 'Path' },
-          ]}
-        />
+        <DrawSwitch wholePath={wholePath} />
       </div>
       <div className={styles.drawing}>
         {shown.length === 0 ? (
@@ -134,31 +125,7 @@ export function CircuitPanel({
           />
         )}
         {shown.some((s) => topologyOf(s.topology).opAmps > 0) && (
-          <Dropdown
-            trigger={['click']}
-            open={opAmpMenu}
-            onOpenChange={setOpAmpMenu}
-            menu={{
-              selectedKeys: [sheet.parts.opAmp.name],
-              items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
-              onClick: ({ key }) => {
-                if (
-                  attempt(() =>
-                    changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
-                  )
-                )
-                  tell(`Op-amps are now: ${key}`);
-              },
-            }}
-          >
-            <button
-              type="button"
-              className={styles.opAmp}
-              aria-label={`Op-amp: ${sheet.parts.opAmp.name}`}
-            >
-              {sheet.parts.opAmp.name}
-            </button>
-          </Dropdown>
+          <OpAmpChoice name={sheet.parts.opAmp.name} open={opAmpMenu} onOpen={setOpAmpMenu} />
         )}
       </div>
     </section>
@@ -167,6 +134,53 @@ export function CircuitPanel({
 
 const selectPart = (id: string) => setUi({ partId: id });
 const pointAt = (id: string | null) => setUi({ pointedPart: id });
+
+const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean }) {
+  return (
+    <Segmented<'stage' | 'path'>
+      size="small"
+      aria-label="Draw"
+      value={wholePath ? 'path' : 'stage'}
+      onChange={(value) => setUi({ wholePath: value === 'path', editingPart: null })}
+      options={[
+        { value: 'stage', label: 'Stage' },
+        { value: 'path', label: 'Path' },
+      ]}
+    />
+  );
+});
+
+interface OpAmpChoiceProps {
+  name: string;
+  open: boolean;
+  onOpen: (open: boolean) => void;
+}
+
+const OpAmpChoice = memo(function OpAmpChoice({ name, open, onOpen }: OpAmpChoiceProps) {
+  return (
+    <Dropdown
+      trigger={['click']}
+      open={open}
+      onOpenChange={onOpen}
+      menu={{
+        selectedKeys: [name],
+        items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
+        onClick: ({ key }) => {
+          if (
+            attempt(() =>
+              changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
+            )
+          )
+            tell(`Op-amps are now: ${key}`);
+        },
+      }}
+    >
+      <button type="button" className={styles.opAmp} aria-label={`Op-amp: ${name}`}>
+        {name}
+      </button>
+    </Dropdown>
+  );
+});
 
 /** The field that stands in the place of a part's value. */
 function ValueEditor({

@@ -17,7 +17,7 @@ import {
 } from '@dnd-kit/sortable';
 import { Dropdown } from 'antd';
 import { Ellipsis } from 'lucide-react';
-import { Fragment, memo } from 'react';
+import { Fragment, memo, useMemo } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { AskKind } from '@/core/design/ask';
 import type { Evaluation, EvaluatedStage } from '@/core/sheet/evaluate';
@@ -58,6 +58,9 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  // The same list while the same stages stand in the same order: a new one draws every card again.
+  const order = JSON.stringify(way.stages.map((s) => s.id));
+  const items = useMemo(() => JSON.parse(order) as string[], [order]);
   const joints = evaluation?.joints ?? [];
   const jointBefore = (id: string): Joint | undefined => joints.find((j) => j.after === id);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
@@ -97,10 +100,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
         </span>
       </div>
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
-        <SortableContext
-          items={way.stages.map((s) => s.id)}
-          strategy={horizontalListSortingStrategy}
-        >
+        <SortableContext items={items} strategy={horizontalListSortingStrategy}>
           {way.stages.map((stage, i) => (
             <Fragment key={stage.id}>
               <JointMark
@@ -263,35 +263,48 @@ const StageCard = memo(function StageCard({
           />
         )}
       </button>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            { key: 'bypass', label: stage.bypassed ? 'Put back into the path' : 'Bypass' },
-            { key: 'duplicate', label: 'Duplicate' },
-            { key: 'left', label: 'Move left', disabled: index === 0 },
-            { key: 'right', label: 'Move right', disabled: index === count - 1 },
-            { type: 'divider' },
-            { key: 'remove', label: 'Remove' },
-          ],
-          onClick: ({ key }) => {
-            attempt(() => {
-              if (key === 'bypass') toggleBypass(stage.id);
-              if (key === 'duplicate') duplicateStage(stage.id);
-              if (key === 'left') moveStage(stage.id, index - 1);
-              if (key === 'right') moveStage(stage.id, index + 1);
-              if (key === 'remove') removeStage(stage.id);
-            });
-          },
-        }}
-      >
-        <button type="button" className={styles.more} aria-label={`Actions for stage ${index + 1}`}>
-          <Ellipsis size={15} aria-hidden />
-        </button>
-      </Dropdown>
+      <StageMenu id={stage.id} index={index} count={count} bypassed={stage.bypassed} />
     </div>
   );
 }, sameProps);
+
+interface StageMenuProps {
+  id: string;
+  index: number;
+  count: number;
+  bypassed: boolean;
+}
+
+const StageMenu = memo(function StageMenu({ id, index, count, bypassed }: StageMenuProps) {
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'bypass', label: bypassed ? 'Put back into the path' : 'Bypass' },
+          { key: 'duplicate', label: 'Duplicate' },
+          { key: 'left', label: 'Move left', disabled: index === 0 },
+          { key: 'right', label: 'Move right', disabled: index === count - 1 },
+          { type: 'divider' },
+          { key: 'remove', label: 'Remove' },
+        ],
+        onClick: ({ key }) => {
+          attempt(() => {
+            if (key === 'bypass') toggleBypass(id);
+            if (key === 'duplicate') duplicateStage(id);
+            if (key === 'left') moveStage(id, index - 1);
+            if (key === 'right') moveStage(id, index + 1);
+            if (key === 'remove') removeStage(id);
+          });
+        },
+      }}
+    >
+      <button type="button" className={styles.more} aria-label={`Actions for stage ${index + 1}`}>
+        <Ellipsis size={15} aria-hidden />
+      </button>
+    </Dropdown>
+  );
+});
 
 function gainWords(gain: number, mark: 'point' | 'comma'): string {
   const dB = 20 * Math.log10(Math.abs(gain));

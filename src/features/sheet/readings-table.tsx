@@ -1,7 +1,7 @@
 'use client';
 
 import { Popover } from 'antd';
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { Evaluation, LayerId } from '@/core/sheet/evaluate';
 import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
@@ -16,34 +16,34 @@ import styles from './readings-table.module.css';
 
 const PinForm = lazy(() => import('./pin-form').then((m) => ({ default: m.PinForm })));
 
-interface Props {
-  sheet: Sheet;
+interface Props extends Pick<Sheet, 'readings' | 'keeps' | 'ask'> {
   evaluation: Evaluation | null;
 }
 
 /** The pinned numbers: wanted, ideal, built, keeps, and whether they agree. */
-export function ReadingsTable({ sheet, evaluation }: Props) {
+export const ReadingsTable = memo(function ReadingsTable(props: Props) {
+  const { readings, keeps, ask, evaluation } = props;
   const pinning = useUi((s) => s.pinning);
   const mark = usePreferences((p) => p.mark);
   // As a text, so that the columns stay the same until what they name changes.
   const versions = JSON.stringify(
-    ['ideal' as const, 'built' as const, ...keepsShown(sheet)].map((id) => [
+    ['ideal' as const, 'built' as const, ...keepsShown(keeps)].map((id) => [
       id,
-      layerName(id, sheet),
+      layerName(id, { keeps }),
     ]),
   );
   const columns = useMemo(
     () => readingColumns(JSON.parse(versions) as [LayerId, string][]),
     [versions],
   );
-  const lines = sheet.readings.map((reading): ReadingLine => ({
+  const lines = readings.map((reading): ReadingLine => ({
     reading,
     mark,
     results: evaluation?.readings.find((r) => r.id === reading.id)?.results ?? {},
   }));
   return (
     <section className={styles.host} aria-label="Readings" data-figures>
-      <Announcer sheet={sheet} evaluation={evaluation} />
+      <Announcer readings={readings} evaluation={evaluation} />
       <FigureTable<ReadingLine>
         rowKey={({ reading }) => reading.id}
         columns={columns}
@@ -58,7 +58,7 @@ export function ReadingsTable({ sheet, evaluation }: Props) {
         destroyOnHidden
         content={
           <Suspense fallback={<Coming />}>
-            <PinForm ask={sheet.ask} />
+            <PinForm ask={ask} />
           </Suspense>
         }
       >
@@ -68,13 +68,13 @@ export function ReadingsTable({ sheet, evaluation }: Props) {
       </Popover>
     </section>
   );
-}
+});
 
-const keepsShown = (sheet: Sheet): LayerId[] =>
-  sheet.keeps.filter((k) => k.shown).map((k) => `keep:${k.id}` as const);
+const keepsShown = (keeps: Sheet['keeps']): LayerId[] =>
+  keeps.filter((k) => k.shown).map((k) => `keep:${k.id}` as const);
 
 /** Verdicts change while something else is looked at: said once things have come to rest. */
-function Announcer({ sheet, evaluation }: Props) {
+function Announcer({ readings, evaluation }: Pick<Props, 'readings' | 'evaluation'>) {
   const mark = usePreferences((p) => p.mark);
   const said = useRef<ReadonlyMap<string, string>>(new Map());
   const [text, setText] = useState('');
@@ -82,7 +82,7 @@ function Announcer({ sheet, evaluation }: Props) {
     if (!evaluation) return;
     const timer = setTimeout(() => {
       const now = new Map(
-        sheet.readings.flatMap((reading): [string, string][] => {
+        readings.flatMap((reading): [string, string][] => {
           const built = evaluation.readings.find((r) => r.id === reading.id)?.results.built;
           if (!built) return [];
           const name = readingName(reading, mark);
@@ -105,7 +105,7 @@ function Announcer({ sheet, evaluation }: Props) {
       said.current = now;
     }, 700);
     return () => clearTimeout(timer);
-  }, [sheet.readings, evaluation, mark]);
+  }, [readings, evaluation, mark]);
   return (
     <p role="status" className="visually-hidden">
       {text}

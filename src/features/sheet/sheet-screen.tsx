@@ -184,7 +184,12 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
       >
         {isTime && (
           <Suspense>
-            <ReadingsTable sheet={sheet} evaluation={evaluation} />
+            <ReadingsTable
+              readings={sheet.readings}
+              keeps={sheet.keeps}
+              ask={sheet.ask}
+              evaluation={evaluation}
+            />
           </Suspense>
         )}
       </div>
