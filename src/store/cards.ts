@@ -1,5 +1,6 @@
 import { sheetWords, whatItDoes, type WhatItDoes } from '@/core/sheet/summary';
 import { builtKey } from '@/core/sheet/version-key';
+import type { Sheet } from '@/core/sheet/schema';
 import { legibleTitle } from '@/core/sheet/salvage';
 import type { SheetRecord } from './database';
 import { isDeleted, readRecord } from './records';
@@ -36,27 +37,23 @@ export interface CardCurve {
 /** A card for a record; a curve that still fits is carried over from the card before. */
 export function cardOf(record: SheetRecord, before?: Card): Card {
   const stored = readRecord(record);
-  const base = {
-    id: record.id,
-    deletedAt: isDeleted(record) ? record.deletedAt : null,
-    updatedAt: dateOf(record),
-    print: printOf(record),
+  if ('sheet' in stored) return cardOfSheet(record, stored.sheet, before);
+  const title = legibleTitle(stored.document);
+  return {
+    ...baseOf(record),
+    title,
+    demo: false,
+    words: title.toLowerCase(),
+    problem: stored.problem,
+    curveKey: '',
   };
-  if ('problem' in stored) {
-    const title = legibleTitle(stored.document);
-    return {
-      ...base,
-      title,
-      demo: false,
-      words: title.toLowerCase(),
-      problem: stored.problem,
-      curveKey: '',
-    };
-  }
-  const { sheet } = stored;
+}
+
+/** The card for a record whose sheet is at hand and known to be sound. */
+export function cardOfSheet(record: SheetRecord, sheet: Sheet, before?: Card): Card {
   const curveKey = fingerprint(builtKey(sheet));
   return {
-    ...base,
+    ...baseOf(record),
     title: sheet.title,
     demo: sheet.demo !== undefined,
     does: whatItDoes(sheet),
@@ -64,6 +61,23 @@ export function cardOf(record: SheetRecord, before?: Card): Card {
     curveKey,
     ...(before?.curve?.key === curveKey ? { curve: before.curve } : {}),
   };
+}
+
+const baseOf = (record: SheetRecord) => ({
+  id: record.id,
+  deletedAt: isDeleted(record) ? record.deletedAt : null,
+  updatedAt: dateOf(record),
+  print: printOf(record),
+});
+
+/** Whether a card was made of this very record and could read it. */
+export function isSound(card: Card | undefined, record: SheetRecord): boolean {
+  return (
+    card !== undefined &&
+    card.problem === undefined &&
+    card.print !== UNPRINTABLE &&
+    card.print === printOf(record)
+  );
 }
 
 /** The record's date, or the document's, or none. */

@@ -4,7 +4,7 @@ import { isNewer, readSheet } from '@/core/sheet/read';
 import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { nameWith } from '@/core/text';
-import { cardOf } from './cards';
+import { cardOf, cardOfSheet, isSound } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
 import {
@@ -58,7 +58,9 @@ export async function saveSheet(
     const stored = await db.sheets.get(sheet.id);
     if (whenDeleted === 'tell' && (!stored || isDeleted(stored))) return { gone: true };
     let aside: string | undefined;
-    if (stored) {
+    const card = await db.cards.get(sheet.id);
+    // What was stored from here is as it was: it need not be read again.
+    if (stored && !(revisionOf(stored) === sheet.revision && isSound(card, stored))) {
       const theirs = readRecord(stored);
       if ('problem' in theirs) {
         if (isNewer(stored.document)) return { newer: true };
@@ -258,7 +260,7 @@ async function setAside(record: SheetRecord, db: ReedDatabase): Promise<string> 
 async function put(sheet: Sheet, db: ReedDatabase, deletedAt: string | null = null): Promise<void> {
   const record = recordOf(sheet, deletedAt);
   await db.sheets.put(record);
-  await db.cards.put(cardOf(record, await db.cards.get(sheet.id)));
+  await db.cards.put(cardOfSheet(record, sheet, await db.cards.get(sheet.id)));
 }
 
 /** Sheets and cards change together or not at all. */
