@@ -34,6 +34,10 @@ export function pathText(path: readonly PropertyKey[]): string {
     .replace(/^\./, '');
 }
 
+/** What would have been known, where it is few enough to say. */
+const oneOf = (values: readonly unknown[] = []): string =>
+  values.length > 0 && values.length <= 6 ? `: one of ${values.map(String).join(', ')}` : '';
+
 function words(issue: Issue, given: unknown): string {
   const missing = given === undefined;
   switch (issue.code) {
@@ -45,7 +49,7 @@ function words(issue: Issue, given: unknown): string {
     case 'invalid_union':
       if (missing) return 'is missing';
       return 'discriminator' in issue && issue.discriminator
-        ? `is ${show(given)}, which is no ${String(issue.discriminator)} known here`
+        ? `is ${show(given)}, which is not known here${oneOf('options' in issue ? issue.options : [])}`
         : 'is of no form known here';
     case 'invalid_type':
       // Messages of our own say what is expected; Zod's own begin with "Invalid".
@@ -57,8 +61,7 @@ function words(issue: Issue, given: unknown): string {
     case 'invalid_value': {
       if (!issue.message.startsWith('Invalid')) return issue.message;
       if (missing) return 'is missing';
-      const few = issue.values.length <= 6 ? `: one of ${issue.values.map(String).join(', ')}` : '';
-      return `is ${show(given)}, which is not known here${few}`;
+      return `is ${show(given)}, which is not known here${oneOf(issue.values)}`;
     }
     case 'too_big':
     case 'too_small': {

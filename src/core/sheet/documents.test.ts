@@ -94,7 +94,12 @@ const broken: [string, unknown, RegExp][] = [
   [
     'an unknown measure',
     { ...SHEET, readings: [{ id: 'r', measure: { measure: 'y'.repeat(3000) } }] },
-    /is “y{39}…”, which is no measure known here/,
+    /is “y{39}…”, which is not known here/,
+  ],
+  [
+    'an unknown form of what is wanted',
+    { ...SHEET, readings: [{ ...SHEET.readings[0], wanted: { is: 'r1' } }] },
+    /“readings\[0\].wanted.is”: is “r1”, which is not known here: one of near, at-least, at-most\./,
   ],
   [
     'a measure left out',
@@ -262,7 +267,7 @@ describe('a damaged document', () => {
     expect(sheet.keeps).toEqual([KEEP]);
     expect(sheet.readings).toHaveLength(SHEET.readings.length - 1);
     expect(leftOut).toEqual([
-      expect.stringMatching(/^reading 2: “measure.measure” is “taste”, which is no measure/),
+      expect.stringMatching(/^reading 2: “measure.measure” is “taste”, which is not known here/),
       expect.stringMatching(/^keep “Second”: “at” must be a date/),
     ]);
   });

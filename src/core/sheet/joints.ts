@@ -65,19 +65,17 @@ export function jointsOf(way: Way, parts: PartChoices, atHz: number): Joint[] {
     downstream.push(...loadParts(way, from));
     const load =
       downstream.length === 0 ? { re: Infinity, im: 0 } : looking(downstream, 'joint', atHz);
-    const open = !Number.isFinite(load.re);
+    const loadOhms = Math.hypot(load.re, load.im);
+    const sourceOhms = Math.hypot(source.re, source.im);
+    const total = Math.hypot(source.re + load.re, source.im + load.im);
 
     return {
       before: j === 0 ? 'source' : active[j - 1].id,
       after: j === active.length ? 'load' : active[j].id,
-      sourceOhms: Math.hypot(source.re, source.im),
-      loadOhms: Math.hypot(load.re, load.im),
-      lossDb: open
-        ? 0
-        : 20 *
-          Math.log10(
-            Math.hypot(load.re, load.im) / Math.hypot(source.re + load.re, source.im + load.im),
-          ),
+      sourceOhms,
+      loadOhms,
+      // Nothing is lost from a source without resistance, nor into an open end.
+      lossDb: sourceOhms === 0 || loadOhms === Infinity ? 0 : 20 * Math.log10(loadOhms / total),
       atHz,
     };
   });
@@ -100,6 +98,8 @@ function looking(parts: Part[], net: string, atHz: number): Impedance {
   }).probes[net];
   // 1 / Z is what was measured less what was put across.
   const square = re[0] ** 2 + im[0] ** 2;
+  // A voltage source, or the output of an op-amp without resistance of its own.
+  if (square === 0) return { re: 0, im: 0 };
   const g = re[0] / square - ACROSS_SIEMENS;
   const b = -im[0] / square;
   const size = g * g + b * b;

@@ -203,6 +203,17 @@ describe('each result stands for itself', () => {
     expect(jointsOf(way, SHEET.parts, 340)[1].lossDb).toBeCloseTo(0, 3);
   });
 
+  test.each([
+    ['an ideal op-amp', 'ideal' as const],
+    ['one without output resistance', { gainBandwidthHz: 1e7, dcGainDb: 110, outputOhms: 0 }],
+  ])('%s drives the next stage from next to nothing, and loses nothing', (_, model) => {
+    const way = { ...SHEET.ways[0], stages: [first, second] };
+    const parts = { ...SHEET.parts, opAmp: { name: 'stiff', model } };
+    const joint = jointsOf(way, parts, 340)[1];
+    expect(joint.sourceOhms).toBeCloseTo(0, 6);
+    expect(joint.lossDb).toBeCloseTo(0, 6);
+  });
+
   test('each kind of part is bought from its own series', () => {
     const topology = topologyOf('lc-ladder-low-pass-3');
     const ladder = makeStage(

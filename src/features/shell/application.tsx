@@ -94,7 +94,7 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
 /** The shell's windows: they stand ready before they are opened. */
 function Windows() {
   const wanted = useShell((s) => s.open !== null);
-  const prepared = useLeisure(4000);
+  const prepared = useLeisure(2000);
   const [once, setOnce] = useState(false);
   if (wanted && !once) setOnce(true);
   if (!once && !prepared) return null;

@@ -241,7 +241,7 @@ describe('refusals name the place and the remedy', () => {
       readCircuit({ ...base, parts: [{ id: 'R1', kind: 'resistor', a: 'x', b: '0' }] }),
     ).toThrow(/ohms\): is missing/);
     expect(() => readCircuit({ ...base, parts: [{ id: 'Q', kind: 'valve' }] })).toThrow(
-      /“valve”, which is no kind known here/,
+      /“valve”, which is not known here/,
     );
     expect(() => readCircuit({ ...base, version: 2, parts: [load] })).toThrow(/version/);
     expect(() => readCircuit({ ...base, parts: [load, load] })).toThrow(
