@@ -102,7 +102,7 @@ test('a width of its own is kept, and a channel that cannot be is named', () => 
   const narrow = bankSchema.parse({
     channels: [{ id: 'a', centreHz: 100, widthHz: 0.01, stages: 1 }],
   });
-  expect(() => designBank(narrow, sheet.parts, sheet.ways[0])).toThrow(/Channel at 100 Hz/);
+  expect(() => designBank(narrow, sheet.parts, sheet.ways[0])).toThrow(/Channel at 100\sHz/);
 });
 
 test('a bank is stored and read as a sheet; channels that are not its ways are refused', () => {

@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Ask } from '@/core/design/ask';
 import { designAsk } from '@/core/design/design';
@@ -85,7 +86,10 @@ export function designBank(bank: Bank, parts: PartChoices, like: Way): Way[] {
       };
     } catch (error) {
       if (!(error instanceof ReedError)) throw error;
-      throw new ReedError('design', `Channel at ${channel.centreHz} Hz: ${messageOf(error)}`);
+      throw new ReedError(
+        'design',
+        `Channel at ${inWords(channel.centreHz, 'hertz')}: ${messageOf(error)}`,
+      );
     }
   });
 }

@@ -1,5 +1,5 @@
 import { ReedError } from '@/core/errors';
-import { formatQuantity } from '@/core/quantity/format';
+import { inWords } from '@/core/quantity/format';
 import { valuedParts } from '@/core/topologies/instantiate';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import type { Ask } from './ask';
@@ -24,7 +24,7 @@ function violation(topology: Topology, values: Values, limits: PartLimits): stri
       ? [limits.leastFarads, limits.greatestFarads]
       : [limits.leastOhms, limits.greatestOhms];
     const quantity = capacitor ? 'farads' : 'ohms';
-    const print = (x: number) => formatQuantity(x, quantity, { unit: true, digits: 3 });
+    const print = (x: number) => inWords(x, quantity, 3);
     if (value < least * (1 - 1e-9))
       return `${id} ≥ ${print(least)} fails: it would be ${print(value)}`;
     if (value > greatest * (1 + 1e-9))
@@ -66,7 +66,7 @@ export function valuesWithin(
   if (tries.length > 0 && !fixed) return tries[0];
   const remedy =
     tries.length > 0
-      ? `Starting from ${formatQuantity(tries[0].choice.farads, 'farads', { unit: true, digits: 3 })} it can be built.`
+      ? `Starting from ${inWords(tries[0].choice.farads, 'farads', 3)} it can be built.`
       : 'No capacitor brings every part inside: widen the limits, lower Q or gain, or take another topology.';
   throw new ReedError('design', `${topology.name}: ${first}. ${remedy}`);
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatQuantity } from './format';
+import { inWords } from './format';
 import type { QuantityKind } from './kinds';
 
 /*
@@ -22,8 +22,8 @@ export function within(kind: BoundedKind, most: number = BOUNDS[kind][1]) {
   const [least] = BOUNDS[kind];
   return z
     .number({ error: 'must be a finite number' })
-    .min(least, `must be at least ${printed(least, kind)}`)
-    .max(most, `must be at most ${printed(most, kind)}`);
+    .min(least, `must be at least ${inWords(least, kind)}`)
+    .max(most, `must be at most ${inWords(most, kind)}`);
 }
 
 /** A plain number between two others. */
@@ -39,5 +39,3 @@ export function boundsProblem(value: number, kind: BoundedKind): string | null {
   const checked = within(kind).safeParse(value);
   return checked.success ? null : checked.error.issues[0].message;
 }
-
-const printed = (x: number, kind: BoundedKind) => formatQuantity(x, kind, { unit: true });

@@ -57,6 +57,10 @@ export function formatQuantity(
   return minus(`${whole}${letter}${fraction}`);
 }
 
+/** A value with its unit as it stands in a sentence: "1.26 kHz". */
+export const inWords = (value: number, kind: QuantityKind, digits = 4): string =>
+  formatQuantity(value, kind, { digits, unit: true });
+
 /** Split into a mantissa of 1..999 and an exponent divisible by three, rounded first so 999.96 becomes 1.00k. */
 function engineering(value: number, digits: number): { mantissa: number; exponent: number } {
   if (value === 0) return { mantissa: 0, exponent: 0 };

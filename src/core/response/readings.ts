@@ -1,3 +1,4 @@
+import { formatFixed, inWords } from '@/core/quantity/format';
 import { z } from 'zod';
 import { ReedError } from '@/core/errors';
 import { between, within } from '@/core/quantity/bounds';
@@ -194,7 +195,7 @@ export class ResponseReader {
     const where = side === 'upper' ? 'above' : 'below';
     return new ReedError(
       'range',
-      `The level never falls ${downDb} dB under ${base.toFixed(2)} dB ${where} its reference, within ${this.span.fromHz} Hz to ${this.span.toHz} Hz.`,
+      `The level never falls ${inWords(downDb, 'decibels')} ${where} its reference (${formatFixed(base, 2)}\u00a0dB), within ${inWords(this.span.fromHz, 'hertz')} to ${inWords(this.span.toHz, 'hertz')}.`,
     );
   }
 }

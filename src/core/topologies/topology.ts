@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import { nearestPreferred } from '@/core/quantity/series';
 import type { Complex } from '../response/complex';
@@ -138,7 +139,9 @@ export function checkAsk(
 ): void {
   const refuse = (why: string) => new ReedError('design', `${topology.name}: ${why}`);
   if (!(ask.f0Hz > 0) || !Number.isFinite(ask.f0Hz))
-    throw refuse(`a corner of ${ask.f0Hz} Hz cannot be built; ask for more than 0 Hz.`);
+    throw refuse(
+      `a corner of ${inWords(ask.f0Hz, 'hertz')} cannot be built; ask for more than 0 Hz.`,
+    );
   const { q, gain, zero, boost, depth, own = {}, poles } = topology.limits;
   const within = (noun: string, value: number | undefined, range: Range | undefined) => {
     if (!range || value === undefined) return;
@@ -155,7 +158,7 @@ export function checkAsk(
   within('zero over corner', ask.zeroHz === undefined ? undefined : ask.zeroHz / ask.f0Hz, zero);
   if (ask.zeroHz !== undefined && !zero && Math.abs(ask.zeroHz / ask.f0Hz - 1) > 1e-9)
     throw refuse(
-      `its zero lies at its corner of ${show(ask.f0Hz)} Hz and ${show(ask.zeroHz)} Hz was asked; use a state-variable notch.`,
+      `its zero lies at its corner of ${inWords(ask.f0Hz, 'hertz')} and ${inWords(ask.zeroHz, 'hertz')} was asked; use a state-variable notch.`,
     );
   for (const [name, range] of Object.entries(own)) within(name, ask.own?.[name], range);
   if (poles && (!ask.poles || orderOfPoles(ask.poles) !== topology.order))

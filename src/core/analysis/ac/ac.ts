@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
 import { compile, type Entry, type System } from '@/core/circuit/compile';
@@ -168,7 +169,7 @@ export class AcAnalysis {
           this.system,
           unknown,
           unknown,
-          ` at ${frequenciesHz[from + bad].toPrecision(4)} Hz`,
+          ` at ${inWords(frequenciesHz[from + bad], 'hertz')}`,
         );
       }
       solver.solveTransposed(unknown, count, yRe, yIm);
@@ -222,8 +223,8 @@ export class AcAnalysis {
     });
     const x = solveDense(n, re, im, this.rhs.re, this.rhs.im);
     if ('singularColumn' in x) {
-      const hz = (omega / (2 * Math.PI)).toPrecision(4);
-      throw singularError(this.system, x.singularColumn, x.singularColumn, ` at ${hz} Hz`);
+      const at = inWords(omega / (2 * Math.PI), 'hertz');
+      throw singularError(this.system, x.singularColumn, x.singularColumn, ` at ${at}`);
     }
     return x;
   }

@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
 import { netsOf } from '@/core/circuit/schema';
@@ -105,7 +106,7 @@ function steadyCycle(
   }
   throw new ReedError(
     'convergence',
-    `The circuit does not come to a steady state within ${MOST_CYCLES} cycles of ${frequencyHz} Hz: it oscillates by itself, or settles far more slowly. Look at its poles.`,
+    `The circuit does not come to a steady state within ${MOST_CYCLES} cycles of ${inWords(frequencyHz, 'hertz')}: it oscillates by itself, or settles far more slowly. Look at its poles.`,
   );
 }
 

@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { BOLTZMANN, ELEMENTARY_CHARGE, ROOM_KELVIN } from '@/core/constants';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
@@ -50,7 +51,7 @@ export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
   if (!(fromHz > 0) || !(toHz > fromHz))
     throw new ReedError(
       'range',
-      `Noise over a band needs two rising frequencies above zero; ${fromHz} to ${toHz} was given.`,
+      `Noise over a band needs two rising frequencies above zero; ${inWords(fromHz, 'hertz')} to ${inWords(toHz, 'hertz')} was given.`,
     );
   const analysis = new AcAnalysis(circuit, signal);
   const unknown = analysis.unknownOf(probe);

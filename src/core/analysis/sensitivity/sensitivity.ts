@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
 import { entryValue } from '@/core/circuit/compile';
@@ -179,7 +180,7 @@ export function readingSensitivity(
       if (!(bend < 0))
         throw new ReedError(
           'range',
-          `The highest level lies at the end of the span, ${measured.value.toPrecision(4)} Hz, not at a peak: a wider span is needed.`,
+          `The highest level lies at the end of the span, ${inWords(measured.value, 'hertz')}, not at a peak: a wider span is needed.`,
         );
       return list(
         (i) => (-measured.value * (above.parts[i].levelDb[0] - below.parts[i].levelDb[0])) / bend,

@@ -1,3 +1,4 @@
+import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
 import { compile } from '@/core/circuit/compile';
@@ -161,7 +162,7 @@ function advance(
 function stuck(stepper: Stepper, t: number): ReedError {
   return new ReedError(
     'convergence',
-    `The run stops at ${t.toPrecision(4)} s: ${stepper.culprit || 'the circuit'} jumps faster than any step can follow. Give it a small capacitance or a resistance in series.`,
+    `The run stops at ${inWords(t, 'seconds')}: ${stepper.culprit || 'the circuit'} jumps faster than any step can follow. Give it a small capacitance or a resistance in series.`,
     { part: stepper.culprit.replace(/^part /, '') },
   );
 }
