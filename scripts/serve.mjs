@@ -1,6 +1,6 @@
 // Serves the production build: on this machine only, unless HOST says otherwise. What is no question
 // for a page is refused here, before it reaches the framework.
-import { createReadStream, existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -50,6 +50,14 @@ function refuse(request, response, status) {
 const root = join(dirname(fileURLToPath(import.meta.url)), '..');
 const TYPES = { js: 'text/javascript', css: 'text/css', svg: 'image/svg+xml' };
 
+/** Files read so far, by path; a name never gets another content. */
+const contents = new Map();
+function contentOf(file) {
+  let content = contents.get(file);
+  if (content === undefined && existsSync(file)) contents.set(file, (content = readFileSync(file)));
+  return content;
+}
+
 /** A built file in the form that scripts/compress.mjs left of it; its name changes with its content. */
 function serveCompressed(request, response) {
   const path = /^\/_next\/static\/((?:[\w-][\w.-]*\/)*[\w-][\w.~-]*\.(js|css|svg))$/.exec(
@@ -62,15 +70,17 @@ function serveCompressed(request, response) {
     ['gzip', 'gz'],
   ]) {
     const file = join(root, '.next/static', `${path[1]}.${ending}`);
-    if (!accepted.includes(encoding) || !existsSync(file)) continue;
+    if (!accepted.includes(encoding)) continue;
+    const content = contentOf(file);
+    if (content === undefined) continue;
     response.writeHead(200, {
       'content-type': `${TYPES[path[2]]}; charset=utf-8`,
       'content-encoding': encoding,
+      'content-length': content.length,
       'cache-control': 'public, max-age=31536000, immutable',
       vary: 'accept-encoding',
     });
-    if (request.method === 'HEAD') response.end();
-    else createReadStream(file).pipe(response);
+    response.end(request.method === 'HEAD' ? undefined : content);
     return true;
   }
   return false;

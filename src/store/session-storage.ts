@@ -12,8 +12,10 @@ import { copySheet, loadSheet, saveSheet, shelfReady, type WhenDeleted } from '.
  * loses against another tab's goes on as a copy.
  */
 
-/** An edit is stored this long after it was made, milliseconds; further edits do not put it off. */
-const SAVE_DELAY = 80;
+/** An edit is stored this soon after it was made, milliseconds; further edits do not put it off. */
+const SAVE_DELAY = 10;
+/** Edits that follow each other closely are stored together, once in this time, milliseconds. */
+const SAVE_PACE = 80;
 /** What was refused is tried again after this time, milliseconds. */
 const RETRY_DELAY = 1500;
 
@@ -21,11 +23,18 @@ export const COPY_SUFFIX = ' (this tab’s copy)';
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 let saving: Promise<void> | undefined;
+/** When the last saving began, by `performance.now`. */
+let savedAt = -Infinity;
 let watching: Subscription | undefined;
 
-export function scheduleSave(delay = SAVE_DELAY): void {
+export function scheduleSave(): void {
   setQuietly({ unsaved: true });
-  timer ??= setTimeout(() => void flush(), delay);
+  flushSoon();
+}
+
+function flushSoon(): void {
+  const wait = Math.max(SAVE_DELAY, savedAt + SAVE_PACE - performance.now());
+  timer ??= setTimeout(() => void flush(), wait);
 }
 
 /** Store what has not been stored yet. */
@@ -34,6 +43,7 @@ export async function flush(whenDeleted: WhenDeleted = 'tell'): Promise<void> {
   timer = undefined;
   while (saving) await saving;
   if (!useSession.getState().unsaved) return;
+  savedAt = performance.now();
   saving = store(whenDeleted).finally(() => (saving = undefined));
   await saving;
 }
@@ -77,7 +87,7 @@ function stored(before: Before, saved: Sheet, change: { notice?: Notice } = {}):
     status: { is: 'open' },
     ...change,
   });
-  if (unsaved) timer ??= setTimeout(() => void flush(), SAVE_DELAY);
+  if (unsaved) flushSoon();
 }
 
 /** What is open here lost against what is stored: it goes on under a name of its own. */

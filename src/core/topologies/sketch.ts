@@ -19,9 +19,24 @@ const KINDS = {
  *   A1 14,6 minus                   op-amp or transconductor: upper input and which it is
  *   0,6 2,6 2,9                     a wire through these points
  *
- * @throws Error for a line that says nothing known: a defect of the topology's file
+ * It is read when it is first looked at: of all the topologies there are, a path shows a few.
+ *
+ * @throws Error at the first look, for a line that says nothing known: a defect of the topology's file
  */
 export function sketch(text: string): Drawing {
+  let drawing: Drawing | undefined;
+  const look = () => (drawing ??= read(text));
+  return {
+    get symbols() {
+      return look().symbols;
+    },
+    get wires() {
+      return look().wires;
+    },
+  };
+}
+
+function read(text: string): Drawing {
   const symbols: DrawnSymbol[] = [];
   const wires: Point[][] = [];
   for (const line of text.split(/[\n/]/)) {

@@ -1,6 +1,6 @@
 /** What stands around the picture of a sheet, as one piece to fetch. */
 export { CircuitPanel } from './circuit-panel';
+export { LensBar } from './lens-bar';
 export { PathStrip } from './path-strip';
-export { PictureSpan } from './picture-span';
 export { ReadingsTable } from './readings-table';
 export { SheetHeader } from './sheet-header';

@@ -9,3 +9,13 @@ export const PATH_LENSES: readonly { id: Lens; title: string }[] = [
   { id: 'harmonics', title: 'Harmonics' },
   { id: 'map', title: 'Map' },
 ];
+
+/** Names the tabs of the lenses and, after them, the panel of the picture. */
+export const LENS_BAR = 'lens';
+
+/** What makes an element the panel of a lens's tab. */
+export const panelOf = (lens: Lens) => ({
+  role: 'tabpanel',
+  id: `${LENS_BAR}-panel-${lens}`,
+  'aria-labelledby': `${LENS_BAR}-tab-${lens}`,
+});

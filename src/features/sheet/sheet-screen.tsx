@@ -17,8 +17,8 @@ import { Unopened } from './unopened';
 import { useEvaluation } from './use-evaluation';
 import styles from './sheet-screen.module.css';
 
-// The picture comes first: what stands around it is fetched meanwhile, all of it together, and put up
-// once the first curve is drawn.
+// The picture comes first: what stands around it is fetched, all of it together, and put up once the
+// first curve is drawn.
 const around = () => import('./around-picture');
 const SheetHeader = lazy(() => around().then((m) => ({ default: m.SheetHeader })));
 const PathStrip = lazy(() => around().then((m) => ({ default: m.PathStrip })));
@@ -176,7 +176,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
             pending
           )}
         </Suspense>
-        <LensPanel sheet={sheet} evaluation={evaluation} />
+        <LensPanel sheet={sheet} evaluation={evaluation} bar={isTime} />
       </div>
       <div
         className={styles.readings}

@@ -4,12 +4,15 @@ import { CircleHelp, FileSpreadsheet, LibraryBig, SlidersHorizontal } from 'luci
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useEffect, type ReactNode } from 'react';
+import { useLeisure } from '@/ui/controls/use-leisure';
 import { useShell } from './commands';
 import styles from './rail.module.css';
 
 /** The slim rail between screens: the shelf, the sheet that was open last, and the shell's windows. */
 export function Rail() {
   const path = usePathname();
+  // The other screens are fetched ahead, but not before this one stands.
+  const prefetch = useLeisure(1500) ? null : false;
   const onSheet = path.startsWith('/sheet/');
   useEffect(() => {
     if (onSheet) sessionStorage.setItem('last-sheet', path);
@@ -17,7 +20,12 @@ export function Rail() {
   const lastSheet = onSheet ? path : sessionStorage.getItem('last-sheet');
   return (
     <nav className={styles.rail} aria-label="Screens">
-      <Link href="/" className={styles.mark} aria-label="Jaunty Reed, to the shelf">
+      <Link
+        href="/"
+        prefetch={prefetch}
+        className={styles.mark}
+        aria-label="Jaunty Reed, to the shelf"
+      >
         <svg viewBox="0 0 32 32" width="28" height="28" aria-hidden>
           <path
             d="M6 27C7 14 15 6 27 5c-1 12-9 19-17 19 3-6 7-10 12-13C16 13 10 18 6 27Z"
@@ -29,6 +37,7 @@ export function Rail() {
         href="/"
         label="Shelf"
         current={path === '/'}
+        prefetch={prefetch}
         icon={<LibraryBig size={18} strokeWidth={1.6} />}
       />
       {lastSheet && (
@@ -36,6 +45,7 @@ export function Rail() {
           href={lastSheet}
           label="Sheet"
           current={onSheet}
+          prefetch={prefetch}
           icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
         />
       )}
@@ -64,16 +74,19 @@ function RailLink({
   href,
   label,
   current,
+  prefetch,
   icon,
 }: {
   href: string;
   label: string;
   current: boolean;
+  prefetch: false | null;
   icon: ReactNode;
 }) {
   return (
     <Link
       href={href}
+      prefetch={prefetch}
       className={current ? `${styles.item} ${styles.current}` : styles.item}
       aria-current={current ? 'page' : undefined}
     >
