@@ -2,7 +2,7 @@
 
 import { Modal } from 'antd';
 import { Command as Palette } from 'cmdk';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCards } from '../shelf/use-cards';
 import { printKeys, useCommandStore, useShell, type Command } from './commands';
 import { useGo } from './leave-guard';
@@ -34,6 +34,12 @@ export function CommandPalette() {
 
 function Finder({ onDone }: { onDone: () => void }) {
   const [query, setQuery] = useState('');
+  const input = useRef<HTMLInputElement>(null);
+  // The window that stood ready is still hidden now, and takes the focus only in the next frame.
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => input.current?.focus());
+    return () => cancelAnimationFrame(frame);
+  }, []);
   const lists = useCommandStore((s) => s.lists);
   const sheets = useSheets();
   const commands = useMemo(
@@ -44,7 +50,7 @@ function Finder({ onDone }: { onDone: () => void }) {
   return (
     <Palette label="Find a command" loop shouldFilter={false} className={styles.palette}>
       <Palette.Input
-        autoFocus
+        ref={input}
         value={query}
         onValueChange={setQuery}
         maxLength={100}
