@@ -6,6 +6,7 @@ import { storageProblem } from './problems';
 import { cardsToShow, inOrder, listCards, searchCards, tendCards } from './shelf';
 import {
   addSheet,
+  addSheets,
   clearOldDeletions,
   copySheet,
   deleteForGood,
@@ -117,6 +118,17 @@ describe('another version is never overwritten', () => {
     expect((await db.sheets.toArray()).map((r) => r.document)).toContainEqual(newer);
     expect(await restoreDemo(db)).toBe(0);
   });
+});
+
+test('a list of sheets is added whole or not at all, each under an id of its own', async () => {
+  const sheet = await open('demo-trim');
+  const added = await addSheets([sheet, { ...sheet, title: 'Second' }], db);
+  expect(new Set([sheet.id, ...added.map((s) => s.id)]).size).toBe(3);
+  for (const one of added) expect(await open(one.id)).toEqual(one);
+  const before = await db.sheets.count();
+  const bad = { ...sheet, title: '' };
+  await expect(addSheets([sheet, bad], db)).rejects.toThrow(/name must have/);
+  expect(await db.sheets.count()).toBe(before);
 });
 
 describe('deleted sheets', () => {

@@ -79,10 +79,26 @@ export async function addSheet(
   title = sheet.title,
   db: ReedDatabase = database(),
 ): Promise<Sheet> {
+  const [added] = await addSheets([{ ...sheet, title }], db);
+  return added;
+}
+
+/** Store sheets under new ids, all of them or none: a long list is one piece of work. */
+export async function addSheets(
+  sheets: readonly Sheet[],
+  db: ReedDatabase = database(),
+): Promise<Sheet[]> {
   const at = now();
-  const added: Sheet = { ...sheet, id: newId(), title, createdAt: at, updatedAt: at, revision: 1 };
-  delete added.demo;
-  await writing(db, () => put(added, db));
+  const added = sheets.map((sheet) => {
+    const one: Sheet = { ...sheet, id: newId(), createdAt: at, updatedAt: at, revision: 1 };
+    delete one.demo;
+    return one;
+  });
+  const records = added.map((sheet) => recordOf(sheet));
+  await writing(db, async () => {
+    await db.sheets.bulkAdd(records);
+    await db.cards.bulkPut(added.map((sheet, i) => cardOfSheet(records[i], sheet)));
+  });
   return added;
 }
 

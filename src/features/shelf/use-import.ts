@@ -4,13 +4,13 @@ import { ReedError } from '@/core/errors';
 import { readSheetsText } from '@/core/sheet/read';
 import { cut } from '@/core/text';
 import { storageProblem } from '@/store/problems';
-import { addSheet } from '@/store/sheets';
+import { addSheets } from '@/store/sheets';
 import { tell } from '../shell/tell';
 
 /** Refusals that are listed; of a longer list the rest is counted. */
 const MOST_SAID = 12;
 
-/** Sheets from files: each is taken whole or not at all, and what is not taken is said. */
+/** Sheets from files: all that can be read of a file is taken, or nothing where there is no room. */
 export function useImport() {
   const [problems, setProblems] = useState<string[]>([]);
   const importFiles = useCallback(async (files: readonly File[]) => {
@@ -24,13 +24,11 @@ export function useImport() {
       try {
         if (file.size > 2 * DOCUMENT_LIMITS.length)
           throw new ReedError('document', 'The file is far larger than any sheet.');
-        for (const sheet of readSheetsText(await file.text())) {
-          if (sheet instanceof ReedError) fail(sheet);
-          else {
-            await addSheet(sheet);
-            done++;
-          }
-        }
+        const read = readSheetsText(await file.text());
+        const sheets = read.flatMap((sheet) => (sheet instanceof ReedError ? [] : [sheet]));
+        await addSheets(sheets);
+        done += sheets.length;
+        for (const sheet of read) if (sheet instanceof ReedError) fail(sheet);
       } catch (error) {
         fail(error);
       }
