@@ -5,6 +5,7 @@ import { Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
+import { dateWords } from '@/ui/controls/date-words';
 import { attempt } from '../shell/tell';
 import { goBackTo, keepNow, removeKeep, showKeep } from './actions';
 import { setUi } from './ui-state';
@@ -69,9 +70,7 @@ export function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
               onClick={() => attempt(() => showKeep(k.id, !k.shown))}
             />
             <span className={styles.called}>{k.name}</span>
-            <span className={styles.when}>
-              {new Date(k.at).toLocaleString([], { dateStyle: 'short', timeStyle: 'short' })}
-            </span>
+            <span className={styles.when}>{dateWords(k.at, 'short')}</span>
             <Button
               size="small"
               onClick={() => attempt(() => goBackTo(k.id))}

@@ -3,6 +3,7 @@
 import { Button, Collapse } from 'antd';
 import type { Card } from '@/store/cards';
 import { DELETED_DAYS } from '@/store/sheets';
+import { dateWords } from '@/ui/controls/date-words';
 import { removeForGood, restore } from './card-actions';
 import styles from './shelf-screen.module.css';
 
@@ -26,11 +27,7 @@ export function Deleted({ cards }: { cards: readonly Card[] }) {
                     <li key={card.id}>
                       <span className={styles.deletedName}>{name}</span>
                       <span className={styles.empty}>
-                        deleted{' '}
-                        {new Date(card.deletedAt!).toLocaleString([], {
-                          dateStyle: 'medium',
-                          timeStyle: 'short',
-                        })}
+                        deleted {dateWords(card.deletedAt!, 'medium')}
                       </span>
                       <Button
                         size="small"

@@ -1,10 +1,9 @@
 'use client';
 
-import { Button, Dropdown, Input } from 'antd';
-import { Ellipsis } from 'lucide-react';
+import { Button, Input } from 'antd';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { memo, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { SHEET_LIMITS } from '@/core/sheet/schema';
@@ -13,10 +12,14 @@ import { isVisible } from '@/core/text';
 import type { Card } from '@/store/cards';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
-import { duplicate, exportDamaged, exportSheet, remove, rename } from './card-actions';
+import { dateWords } from '@/ui/controls/date-words';
+import { exportDamaged, remove, rename } from './card-actions';
+import { MoreButton } from './more-button';
 import { openDamaged } from './open-damaged';
 import { useCurve } from './use-curve';
 import styles from './sheet-card.module.css';
+
+const CardMenu = lazy(() => import('./card-menu').then((m) => ({ default: m.CardMenu })));
 
 /** A sheet on the shelf: its curve, what it does, and what can be done with it. */
 export const SheetCard = memo(function SheetCard({ card }: { card: Card }) {
@@ -86,29 +89,20 @@ function Readable({ card }: { card: Card }) {
           {whenWords(card.updatedAt)}
         </p>
       </div>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            { key: 'rename', label: 'Rename' },
-            { key: 'duplicate', label: 'Duplicate' },
-            { key: 'export', label: 'Export sheet file' },
-            { type: 'divider' },
-            { key: 'delete', label: 'Delete' },
-          ],
-          onClick: ({ key }) => {
-            if (key === 'rename') setRenaming(true);
-            if (key === 'duplicate') void duplicate(card);
-            if (key === 'export') void exportSheet(card);
-            if (key === 'delete') void remove(card);
-          },
-        }}
-      >
-        <button type="button" className={styles.more} aria-label={`Actions for ${title}`}>
-          <Ellipsis size={16} aria-hidden />
-        </button>
-      </Dropdown>
+      <More card={card} title={title} onRename={() => setRenaming(true)} />
     </article>
+  );
+}
+
+/** The menu of a card exists once it was asked for: dozens of cards stand on a shelf. */
+function More(props: { card: Card; title: string; onRename: () => void }) {
+  const [open, setOpen] = useState<boolean>();
+  const button = <MoreButton title={props.title} onClick={() => setOpen(true)} />;
+  if (open === undefined) return button;
+  return (
+    <Suspense fallback={button}>
+      <CardMenu {...props} open={open} onOpenChange={setOpen} />
+    </Suspense>
   );
 }
 
@@ -167,6 +161,5 @@ function Damaged({ card }: { card: Card }) {
 
 export function whenWords(date: string): string {
   if (date === '') return 'its date is not legible';
-  const words = new Date(date).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' });
-  return `changed ${words}`;
+  return `changed ${dateWords(date, 'medium')}`;
 }

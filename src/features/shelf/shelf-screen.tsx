@@ -12,6 +12,7 @@ import {
   useRef,
   useState,
   type DragEvent,
+  type ReactNode,
 } from 'react';
 import { searchCards } from '@/store/shelf';
 import { restoreDemo } from '@/store/sheets';
@@ -33,7 +34,6 @@ export function ShelfScreen() {
   const [query, setQuery] = useState('');
   const wanted = useDeferredValue(query);
   const [making, setMaking] = useState(false);
-  const prepared = useLeisure(100);
   const [dropping, setDropping] = useState(false);
   const { importFiles, problems, dismiss } = useImport();
   const picker = useRef<HTMLInputElement>(null);
@@ -156,17 +156,26 @@ export function ShelfScreen() {
           <Deleted cards={deleted} />
         </Suspense>
       )}
-      {(prepared || making) && (
-        <Suspense>
+      {(kept || making) && (
+        <Ready open={making}>
           <NewSheet
             open={making}
             onClose={() => setMaking(false)}
             onMade={(sheet) => router.push(`/sheet/${sheet.id}`)}
           />
-        </Suspense>
+        </Ready>
       )}
     </div>
   );
+}
+
+/** A window that stands ready before it is opened, once the cards are there; so do their menus. */
+function Ready({ open, children }: { open: boolean; children: ReactNode }) {
+  const prepared = useLeisure(50);
+  useEffect(() => {
+    if (prepared) void import('./card-menu');
+  }, [prepared]);
+  return (prepared || open) && <Suspense>{children}</Suspense>;
 }
 
 function countWords(found: number, all: number): string {
