@@ -310,6 +310,25 @@ const DAMAGE = `new Promise((resolve, reject) => {
   };
 })`;
 
+test('with motion reduced, menus and windows open and are put away all the same', async () => {
+  const bench = await Bench.open('light', 'reduce');
+  const page = await bench.page('/sheet/demo-speech');
+  await page.getByRole('button', { name: 'Export' }).click();
+  const file = await downloaded(page, () =>
+    page.getByRole('menuitem', { name: 'Schematic as shown (SVG)' }).click(),
+  );
+  expect(file.name).toMatch(/schematic\.svg$/);
+  await page.getByRole('menu').waitFor({ state: 'hidden' });
+  await page.getByRole('button', { name: 'Prefer' }).click();
+  await page.getByRole('dialog', { name: 'Preferences' }).waitFor();
+  await page.keyboard.press('Escape');
+  await page.getByRole('dialog').waitFor({ state: 'hidden' });
+  await page.getByRole('button', { name: 'Weigh up' }).click();
+  await page.getByText(/designs, each solved/).waitFor();
+  expect(bench.faults).toEqual([]);
+  await bench.close();
+});
+
 test('pages carry a strict policy and the usual headers', async () => {
   const { headers } = await fetch(url('/'));
   const policy = headers.get('content-security-policy') ?? '';

@@ -20,7 +20,10 @@ export class Bench {
     readonly context: BrowserContext,
   ) {}
 
-  static async open(scheme: 'light' | 'dark' = 'light'): Promise<Bench> {
+  static async open(
+    scheme: 'light' | 'dark' = 'light',
+    reducedMotion: 'reduce' | 'no-preference' = 'no-preference',
+  ): Promise<Bench> {
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: SWITCHES,
@@ -28,6 +31,7 @@ export class Bench {
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },
       colorScheme: scheme,
+      reducedMotion,
       acceptDownloads: true,
     });
     return new Bench(browser, context);
@@ -58,7 +62,10 @@ export async function downloaded(
   page: Page,
   act: () => Promise<void>,
 ): Promise<{ name: string; content: Buffer }> {
-  const [download] = await Promise.all([page.waitForEvent('download'), act()]);
+  const coming = page.waitForEvent('download');
+  // Whichever fails first is the one to be told of.
+  await Promise.race([act(), coming]);
+  const download = await coming;
   const chunks: Buffer[] = [];
   for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
   return { name: download.suggestedFilename(), content: Buffer.concat(chunks) };
