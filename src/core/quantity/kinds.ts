@@ -18,8 +18,10 @@ export interface QuantityInfo {
   noun: string;
   /** What is printed after the number. */
   symbol: string;
-  /** Spellings of the unit accepted after a number, longest first. */
+  /** Spellings of the unit accepted after a number, longest first; small letters will do. */
   units: readonly string[];
+  /** Letters of the unit that may stand in place of the decimal mark: 4R7, 3V3. */
+  marks?: string;
   example: string;
   /** Whether SI prefixes are used when printing. */
   prefixed: boolean;
@@ -29,7 +31,8 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
   ohms: {
     noun: 'a resistance',
     symbol: 'Ω',
-    units: ['ohms', 'ohm', 'Ω', 'Ω'],
+    units: ['ohms', 'ohm', 'Ω', 'Ω', 'R'],
+    marks: 'RrΩΩ',
     example: '4k7, 4.7k or 4700',
     prefixed: true,
   },
@@ -37,6 +40,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'a capacitance',
     symbol: 'F',
     units: ['farads', 'farad', 'F'],
+    marks: 'F',
     example: '22n, 0.47u or 4n7',
     prefixed: true,
   },
@@ -44,6 +48,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'an inductance',
     symbol: 'H',
     units: ['henries', 'henry', 'H'],
+    marks: 'Hh',
     example: '1m8 or 470u',
     prefixed: true,
   },
@@ -58,6 +63,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'a voltage',
     symbol: 'V',
     units: ['volts', 'volt', 'V'],
+    marks: 'Vv',
     example: '1.2 or 1V2',
     prefixed: true,
   },
@@ -65,6 +71,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'a current',
     symbol: 'A',
     units: ['amps', 'amp', 'A'],
+    marks: 'Aa',
     example: '20u or 1m5',
     prefixed: true,
   },
@@ -72,6 +79,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'a time',
     symbol: 's',
     units: ['seconds', 's'],
+    marks: 's',
     example: '1m5 or 20u',
     prefixed: true,
   },
@@ -79,6 +87,7 @@ export const QUANTITIES: Record<QuantityKind, QuantityInfo> = {
     noun: 'a conductance',
     symbol: 'S',
     units: ['siemens', 'S'],
+    marks: 'S',
     example: '220u',
     prefixed: true,
   },

@@ -42,7 +42,8 @@ const PREFIX_PATTERN = 'meg|Meg|MEG|[fpnuµμmkKMG]';
  * Read an engineering value as it is written on parts and schematics.
  *
  * Accepts `4k7`, `4.7k`, `4R7`, `4700`, `22n`, `0.47u`, `0.47 µF`, `1meg`, `2,2k`, `1e3`, `-3 dB`.
- * A prefix letter (or the unit, as in `4R7` or `3V3`) may stand in place of the decimal mark.
+ * A prefix letter (or the kind's own unit, as in `4R7` ohms or `3V3` volts) may stand in place of the
+ * decimal mark, also in front: `R47`, `n47`. Spaces may stand around the unit, not between digits.
  * Prefixes may be spelled out before a spelled unit: `10 kilohm`, `47 nanofarads`.
  *
  * The other mark is a decimal mark too, except where it could be meant to group thousands: "1,000"
@@ -60,7 +61,7 @@ export function parseQuantity(
   kind: QuantityKind,
   mark: DecimalMark = 'point',
 ): number {
-  const { units, example, noun } = QUANTITIES[kind];
+  const { marks = '', example, noun } = QUANTITIES[kind];
   const refuse = (why: string): ReedError =>
     new ReedError(
       'quantity',
@@ -69,30 +70,28 @@ export function parseQuantity(
 
   if (text.length > LONGEST_QUANTITY)
     throw refuse(`it is longer than ${LONGEST_QUANTITY} characters`);
-  let body = text
-    .trim()
-    .replace(/[\u2212\u2013]/g, '-')
-    .replace(/[\s\u00a0\u202f]+/g, '');
-  if (body === '') throw refuse('nothing was entered');
-  for (const unit of units) {
-    // The unit goes first, longest first; a lone "R" is left for the 4R7 form below.
-    if (body.length > unit.length && body.toLowerCase().endsWith(unit.toLowerCase())) {
-      body = body.slice(0, -unit.length);
-      break;
-    }
-  }
-  body = spelledOut(body, text);
-  body = withPointAsMark(body, mark, refuse);
+  const trimmed = text.trim().replace(/[\u2212\u2013]/g, '-');
+  if (trimmed === '') throw refuse('nothing was entered');
+  if (/[\d.,]\s+[\d.,]/.test(trimmed))
+    throw refuse('a space stands between its digits; write them together');
+  const body = withPointAsMark(
+    spelledOut(withoutUnit(trimmed.replace(/\s+/g, ''), kind), text),
+    mark,
+    refuse,
+  );
 
-  const inside = new RegExp(`^([-+]?\\d+)(${PREFIX_PATTERN}|[RrVvFHΩ])(\\d+)$`).exec(body);
+  const letter = `${PREFIX_PATTERN}${marks === '' ? '' : `|[${marks}]`}`;
+  // 4.7k and 4700; 4k7 and 4R7; k47 and R47.
   const plain = new RegExp(
-    `^([-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][-+]?\\d+)?)(${PREFIX_PATTERN}|R|r)?$`,
+    `^([-+]?(?:\\d+\\.?\\d*|\\.\\d+)(?:[eE][-+]?\\d+)?)(${PREFIX_PATTERN})?$`,
   ).exec(body);
+  const inside = new RegExp(`^([-+]?)(\\d*)(${letter})(\\d+)$`).exec(body);
   let value: number;
   if (plain) {
     value = scaled(plain[1], prefixExponent(plain[2]));
   } else if (inside) {
-    value = scaled(`${inside[1]}.${inside[3]}`, prefixExponent(inside[2]));
+    const [, sign, whole, between, fraction] = inside;
+    value = scaled(`${sign}${whole || '0'}.${fraction}`, prefixExponent(between));
   } else {
     const stranger = /[^\d.eE+-]+/.exec(body)?.[0];
     throw refuse(
@@ -101,6 +100,18 @@ export function parseQuantity(
   }
   if (!Number.isFinite(value)) throw refuse('the number is too large');
   return value;
+}
+
+/** The unit goes from the end, the longest spelling first. */
+function withoutUnit(body: string, kind: QuantityKind): string {
+  for (const unit of QUANTITIES[kind].units) {
+    const end = body.slice(-unit.length);
+    if (body.length <= unit.length || end.toLowerCase() !== unit.toLowerCase()) continue;
+    // A small f alone is femto; behind another prefix it is the farad of "22nf".
+    if (unit === 'F' && end === 'f' && !/[fpnuµμmk]f$/i.test(body)) continue;
+    return body.slice(0, -unit.length);
+  }
+  return body;
 }
 
 /** "10kilo" as "10k", where a unit in full stood behind it. */
@@ -132,12 +143,15 @@ function withPointAsMark(
   const points = body.split('.').length - 1;
   if (commas + points > 1) throw refuse('it has more than one decimal mark');
   const grouped =
-    mark === 'point' ? /^[-+]?[1-9]\d{0,2},\d{3}$/ : /^[-+]?[1-9]\d{0,2}(\.\d{3}|,\d\d0)$/;
-  if (grouped.test(body)) {
-    const [whole, rest] = body.split(/[.,]/);
+    mark === 'point'
+      ? /^([-+]?[1-9]\d{0,2}),(\d{3})(?!\d)(.*)$/
+      : /^([-+]?[1-9]\d{0,2})(?:\.(?=\d{3}(?!\d))|,(?=\d\d0(?!\d)))(\d{3})(.*)$/;
+  const doubtful = grouped.exec(body);
+  if (doubtful) {
+    const [, whole, rest, behind] = doubtful;
     const fraction = rest.replace(/0+$/, '');
     const shown = fraction === '' ? whole : `${whole}${mark === 'point' ? '.' : ','}${fraction}`;
-    throw refuse(`it could mean ${whole}${rest} or ${shown}; write one of them`);
+    throw refuse(`it could mean ${whole}${rest}${behind} or ${shown}${behind}; write one of them`);
   }
   return body.replace(',', '.');
 }

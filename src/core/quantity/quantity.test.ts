@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { formatFixed, formatQuantity } from './format';
+import { QUANTITIES, type QuantityKind } from './kinds';
 import { parseQuantity } from './parse';
 import { nearestPreferred, preferredNumbers, SERIES_NAMES } from './series';
 import { ReedError } from '@/core/errors';
@@ -25,6 +26,10 @@ describe('reading engineering values', () => {
     ['10 kilohm', 10_000],
     ['10 kiloohms', 10_000],
     ['2.2 megohm', 2.2e6],
+    ['R47', 0.47],
+    ['k47', 470],
+    ['-4R7', -4.7],
+    ['4 k7', 4700],
   ])('%s ohm', (text, ohms) => {
     if (Number.isNaN(ohms)) expect(() => parseQuantity(text, 'ohms')).toThrow(ReedError);
     else expect(parseQuantity(text, 'ohms')).toBe(ohms);
@@ -41,6 +46,13 @@ describe('reading engineering values', () => {
     ['1F', 1],
     ['47 nanofarads', 47e-9],
     ['0.1 microfarad', 1e-7],
+    ['1f', 1e-15],
+    ['470fF', 470e-15],
+    ['22nf', 22e-9],
+    ['0.47uf', 0.47e-6],
+    ['n47', 0.47e-9],
+    ['p33', 0.33e-12],
+    ['1F5', 1.5],
   ])('%s farad', (text, farads) => expect(parseQuantity(text, 'farads')).toBe(farads));
 
   test('levels, with either minus sign', () => {
@@ -64,6 +76,21 @@ describe('reading engineering values', () => {
     expect(parseQuantity('1,588', 'ohms', 'comma')).toBe(1.588);
     expect(parseQuantity('1.588', 'ohms')).toBe(1.588);
   });
+
+  test.each([
+    ['1,000k', 'ohms', 'point', /could mean 1000k or 1k;/],
+    ['1.000k', 'ohms', 'comma', /could mean 1000k or 1k;/],
+    ['2,500 Hz', 'hertz', 'comma', /could mean 2500 or 2,5;/],
+    ['4R7', 'farads', 'point', /“R” is no prefix/],
+    ['47R', 'farads', 'point', /“R” is no prefix/],
+    ['1V2', 'ohms', 'point', /“V” is no prefix/],
+    ['3R3', 'volts', 'point', /“R” is no prefix/],
+    ['4 7k', 'ohms', 'point', /space stands between its digits/],
+    ['4. 7k', 'ohms', 'point', /space stands between its digits/],
+    ['R', 'ohms', 'point', /Expected/],
+  ] as const)('%s as %s (decimal %s) is refused', (text, kind, mark, why) =>
+    expect(() => parseQuantity(text, kind, mark)).toThrow(why),
+  );
 
   test('what nobody types is refused briefly', () => {
     const long = '9'.repeat(5000);
@@ -107,28 +134,28 @@ describe('printing', () => {
     expect(formatFixed(-0.0001, 2)).toBe('0.00');
   });
 
-  test('whatever is printed reads back as the rounded value', () => {
-    const anything = fc.tuple(
-      fc.double({ min: 1, max: 9.999, noNaN: true }),
-      fc.integer({ min: -12, max: 8 }),
-    );
+  test('whatever is printed reads back to the digits shown, of every kind, over fifteen decades and more', () => {
+    const kinds = Object.keys(QUANTITIES) as QuantityKind[];
     fc.assert(
       fc.property(
-        anything,
-        fc.integer({ min: 2, max: 5 }),
-        fc.constantFrom('infix', 'plain'),
-        fc.constantFrom('point', 'comma'),
-        ([m, e], digits, style, mark) => {
-          const value = m * 10 ** e;
-          for (const kind of ['ohms', 'farads', 'hertz'] as const) {
-            const text = formatQuantity(value, kind, { digits, style, mark });
-            expect(parseQuantity(text, kind, mark)).toBeCloseTo(
-              Number(value.toPrecision(digits)),
-              14 - e,
-            );
-          }
+        fc.double({ min: 1, max: 9.999, noNaN: true }),
+        fc.integer({ min: -17, max: 12 }),
+        fc.boolean(),
+        fc.constantFrom(...kinds),
+        fc.record({
+          digits: fc.integer({ min: 1, max: 8 }),
+          style: fc.constantFrom('infix', 'plain'),
+          mark: fc.constantFrom('point', 'comma'),
+          unit: fc.boolean(),
+        }),
+        (m, e, negative, kind, options) => {
+          const value = (negative ? -m : m) * 10 ** e;
+          const text = formatQuantity(value, kind, options);
+          const read = parseQuantity(text, kind, options.mark);
+          expect(read / Number(value.toPrecision(options.digits))).toBeCloseTo(1, 12);
         },
       ),
+      { numRuns: 3000 },
     );
   });
 });
