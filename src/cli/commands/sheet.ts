@@ -2,7 +2,7 @@ import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { readSheet } from '@/core/sheet/read';
 import { meets } from '@/core/sheet/verdict';
 import { readingName } from '@/core/sheet/words';
-import { MEASURE_QUANTITY } from '@/core/response/readings';
+import { quantityOfMeasure } from '@/core/response/readings';
 import { readArgs, readJson, type Command } from '../command';
 
 export const sheet: Command = {
@@ -21,7 +21,7 @@ export const sheet: Command = {
         return {
           name: readingName(reading),
           measure: reading.measure,
-          quantity: MEASURE_QUANTITY[reading.measure.measure],
+          quantity: quantityOfMeasure(reading.measure),
           wanted: reading.wanted ?? null,
           values: Object.fromEntries(
             Object.entries(results).map(([layer, r]) => [

@@ -1,4 +1,5 @@
 import { makeBank } from '@/core/bank/make';
+import { HALF_POWER_DB } from '@/core/response/decibels';
 import { makeSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 
@@ -41,7 +42,12 @@ function rumbleFilter(at: string): Sheet {
     readings: [
       {
         id: 'r1',
-        measure: { measure: 'edge', downDb: 3, side: 'lower', reference: { from: 'plateau' } },
+        measure: {
+          measure: 'edge',
+          downDb: HALF_POWER_DB,
+          side: 'lower',
+          reference: { from: 'plateau' },
+        },
         wanted: { is: 'near', value: 18, tolerance: 0.05, relative: true },
       },
       {
@@ -89,7 +95,12 @@ function speechLowPass(at: string): Sheet {
     readings: [
       {
         id: 'r1',
-        measure: { measure: 'edge', downDb: 3, side: 'upper', reference: { from: 'plateau' } },
+        measure: {
+          measure: 'edge',
+          downDb: HALF_POWER_DB,
+          side: 'upper',
+          reference: { from: 'plateau' },
+        },
         wanted: { is: 'near', value: 3400, tolerance: 0.03, relative: true },
       },
       {
@@ -162,7 +173,6 @@ function steepLowPass(at: string): Sheet {
     ask: {
       kind: 'low-pass',
       shape: 'elliptic',
-      rippleDb: 0.2,
       limits: { passHz: 15_000, passDb: 0.2, stopHz: 24_000, stopDb: 50 },
     },
     source: { name: 'Mixer out', ohms: 100, volts: 1 },

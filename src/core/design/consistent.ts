@@ -1,4 +1,10 @@
-import { hasEdge, ripplesInPassBand, returnsInStopBand } from '@/core/response/prototypes';
+import {
+  DEFAULT_RIPPLE_DB,
+  DEFAULT_STOPBAND_DB,
+  hasEdge,
+  ripplesInPassBand,
+  returnsInStopBand,
+} from '@/core/response/prototypes';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { Topology } from '@/core/topologies/topology';
 import {
@@ -27,8 +33,11 @@ export function consistent(before: Ask, change: Partial<Ask>): Ask {
   if (ask.limits && (change.order !== undefined || changesPlace(change))) delete ask.limits;
   if (ask.shape === 'linkwitz-riley' && ask.order !== undefined)
     ask.order = Math.min(8, Math.max(2, ask.order + (ask.order % 2)));
-  ask.rippleDb = ripplesInPassBand(ask.shape) ? (ask.rippleDb ?? 0.5) : undefined;
-  ask.stopbandDb = returnsInStopBand(ask.shape) ? (ask.stopbandDb ?? 40) : undefined;
+  // With limits, ripple and stop band are what the limits allow.
+  const needs = (has: boolean, value: number | undefined, usual: number) =>
+    ask.limits || !has ? undefined : (value ?? usual);
+  ask.rippleDb = needs(ripplesInPassBand(ask.shape), ask.rippleDb, DEFAULT_RIPPLE_DB);
+  ask.stopbandDb = needs(returnsInStopBand(ask.shape), ask.stopbandDb, DEFAULT_STOPBAND_DB);
   if (ask.edge && !hasEdge(ask.shape, ask.edge)) ask.edge = undefined;
   ask.topology = fittingTopology(ask);
   return tidy(ask);

@@ -13,6 +13,7 @@ import { edgeOf, mainHz, type Ask } from './ask';
 import { choiceOf, valuesWithin } from './choice';
 import { topologyFor, wholeTopology } from './choose';
 import { withGains, type Placed } from './gains';
+import { limitsNote } from './limits';
 import { ordered } from './order-sections';
 import { sectionsOf, type Sections } from './sections';
 
@@ -99,10 +100,14 @@ function wholeDesign(
 ): Omit<Design, 'order'> {
   if (topology.ownShape) {
     const stage = ownShapeStage(ask, topology);
-    notes.push(
-      `The shape is the network’s own; only its -3 dB edge is set. The asked ${ask.shape} shape needs an op-amp or coils.`,
-    );
-    return { stages: [stage], notes };
+    return {
+      stages: [stage],
+      notes: [
+        ...notes.filter((n) => !all.notes.includes(n)),
+        `The shape is the network’s own; only its edge is set. The asked ${ask.shape} shape needs an op-amp or coils.`,
+        ...ownLimitsNote(ask, stage),
+      ],
+    };
   }
   const { poles, zerosHz } = all.whole!;
   const wanted = ask.gainDb === undefined ? undefined : 10 ** (ask.gainDb / 20) * all.level;
@@ -125,15 +130,22 @@ function wholeDesign(
   return { stages: [stage], notes };
 }
 
-/** A network of its own shape, moved until its -3 dB edge is where it was asked. */
+/** |H| of a network of its own shape over that of its pass band, which it falls from steadily. */
+function ownLevel(topology: Topology, values: Values, edgeHz: number): (hz: number) => number {
+  const figures = topology.figures(values);
+  const level = (hz: number) => size(transferOf(topology, figures, hz));
+  const top = level(edgeHz * (topology.kind === 'low-pass' ? 1e-6 : 1e6));
+  return (hz) => level(hz) / top;
+}
+
+/** A network of its own shape, moved until its edge (that of the limits, or -3 dB) is where it was asked. */
 function ownShapeStage(ask: Ask, topology: Topology): DesignedStage {
   const edgeHz = mainHz(ask);
-  const trial = topology.figures(topology.design({ f0Hz: edgeHz }, choiceOf(ask)));
-  const far = topology.kind === 'low-pass' ? 1e-6 : 1e6;
-  const top = size(transferOf(topology, trial, edgeHz * far));
+  const down = ask.limits ? 10 ** (-ask.limits.passDb / 20) : Math.SQRT1_2;
+  const level = ownLevel(topology, topology.design({ f0Hz: edgeHz }, choiceOf(ask)), edgeHz);
   const found = Math.exp(
     findZero(
-      (u) => size(transferOf(topology, trial, Math.exp(u))) / top - Math.SQRT1_2,
+      (u) => level(Math.exp(u)) - down,
       Math.log(edgeHz * 1e-3),
       Math.log(edgeHz * 1e3),
       1e-14,
@@ -141,6 +153,12 @@ function ownShapeStage(ask: Ask, topology: Topology): DesignedStage {
   );
   const stageAsk: StageAsk = { f0Hz: (edgeHz * edgeHz) / found };
   return { topology, ask: stageAsk, ...valuesWithin(topology, stageAsk, ask) };
+}
+
+function ownLimitsNote({ limits }: Ask, { topology, values }: DesignedStage): string[] {
+  if (!limits || !('passHz' in limits)) return [];
+  const reached = -20 * Math.log10(ownLevel(topology, values, limits.passHz)(limits.stopHz));
+  return [limitsNote('It', reached, limits.stopDb)];
 }
 
 const EDGE_WORDS = {

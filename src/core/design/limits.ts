@@ -8,7 +8,11 @@ import {
   scaleFrequency,
   type Prototype,
 } from '@/core/response/prototypes';
+import { findPeak } from '@/core/response/root';
 import type { Ask, AskKind, Limits } from './ask';
+
+/** Equal ripples meet their own limit to this. */
+const ROUNDING_DB = 1e-7;
 
 const amplitude = (db: number) => 10 ** (-db / 20);
 
@@ -22,16 +26,36 @@ export function selectivity(kind: AskKind, limits: Limits): number {
   return kind === 'band-pass' ? Math.min(away(sl), away(su)) : 1 / Math.max(away(sl), away(su));
 }
 
-/** The prototype scaled so that it is `passDb` down at 1. */
+/**
+ * The prototype scaled so that it is `passDb` down at 1. Ripple and stop band are those of the
+ * limits, or tighter where the ask wishes so: never laxer, or the limits could not be met.
+ */
 export function prototypeForLimits(ask: Ask, order: number): Prototype {
   const { passDb, stopDb } = ask.limits!;
+  const { shape } = ask;
+  const rippleDb = ripplesInPassBand(shape) ? Math.min(ask.rippleDb ?? passDb, passDb) : undefined;
+  const stopbandDb = Math.max(ask.stopbandDb ?? stopDb, stopDb, 6, (rippleDb ?? 0) + 3);
   const natural = lowPassPrototype({
-    shape: ask.shape,
+    shape,
     order,
-    rippleDb: ask.rippleDb ?? (ripplesInPassBand(ask.shape) ? passDb : undefined),
-    stopbandDb: ask.stopbandDb ?? (returnsInStopBand(ask.shape) ? stopDb : undefined),
+    rippleDb,
+    stopbandDb: returnsInStopBand(shape) ? stopbandDb : undefined,
+    rippleDegrees: ask.rippleDegrees,
   });
   return scaleFrequency(natural, 1 / lastCrossing(natural, amplitude(passDb)));
+}
+
+/** The least attenuation anywhere from `out` outwards, dB: there, or on a lobe behind it. */
+export function attenuationBeyond(prototype: Prototype, out: number): number {
+  const level = (w: number) => prototypeMagnitude(prototype, w);
+  const zeros = prototype.zeros.filter((z) => z > out).sort((a, b) => a - b);
+  const ends = [...new Set(zeros), Math.max(out, ...prototype.zeros) * 1e6];
+  const lobes = ends.slice(1).map((end, k) => {
+    const [from, to] = [Math.log(ends[k]), Math.log(end)];
+    return level(Math.exp(findPeak((u) => level(Math.exp(u)), from, to, 1e-9)));
+  });
+  const worst = Math.max(level(out), level(ends[ends.length - 1]), ...lobes);
+  return -20 * Math.log10(worst);
 }
 
 /**
@@ -57,30 +81,33 @@ export function leastOrder(ask: Ask): { order: number; prototype: Prototype; not
   for (let order = 1; order <= 10; order++) {
     if (ask.shape === 'linkwitz-riley' && (order % 2 === 1 || order > 8)) continue;
     const prototype = prototypeForLimits(ask, order);
-    reached = -20 * Math.log10(prototypeMagnitude(prototype, out));
-    const stopsAt = lastCrossing(prototype, amplitude(limits.stopDb));
-    if (stopsAt <= out * (1 + 1e-9)) {
+    reached = attenuationBeyond(prototype, out);
+    if (reached >= limits.stopDb - ROUNDING_DB) {
       return {
         order,
         prototype,
-        note: `Order ${order} is the least that meets the limits: ${reached.toFixed(1)} dB down at the stop edge, ${limits.stopDb} dB asked.`,
+        note: `Order ${order} is the least that meets the limits: ${printed(reached)} dB down from the stop edge on, ${limits.stopDb} dB asked.`,
       };
     }
   }
   throw new ReedError(
     'design',
-    `No ${ask.shape} shape up to order 10 meets these limits: order 10 is ${reached.toFixed(1)} dB down at the stop edge and ${limits.stopDb} dB was asked. Take a steeper shape, or more room between pass and stop.`,
+    `No ${ask.shape} shape up to order 10 meets these limits: order 10 is ${printed(reached)} dB down from the stop edge on and ${limits.stopDb} dB was asked. Take a steeper shape, or more room between pass and stop.`,
   );
 }
 
-/** The prototype of a given order through the pass edge, and what it reaches at the stop edge. */
+/** The prototype of a given order through the pass edge, and what it reaches from the stop edge on. */
 export function givenOrder(ask: Ask, order: number): { prototype: Prototype; note: string } {
   const prototype = prototypeForLimits(ask, order);
-  const reached =
-    -20 * Math.log10(prototypeMagnitude(prototype, selectivity(ask.kind, ask.limits!)));
-  const met = reached >= ask.limits!.stopDb ? 'meets' : 'misses';
-  return {
-    prototype,
-    note: `Order ${order} ${met} the limits: ${reached.toFixed(1)} dB down at the stop edge, ${ask.limits!.stopDb} dB asked.`,
-  };
+  const reached = attenuationBeyond(prototype, selectivity(ask.kind, ask.limits!));
+  return { prototype, note: limitsNote(`Order ${order}`, reached, ask.limits!.stopDb) };
 }
+
+/** Whether what is reached from the stop edge on is what was asked, in words. */
+export function limitsNote(what: string, reachedDb: number, stopDb: number): string {
+  const met = reachedDb >= stopDb - ROUNDING_DB ? 'meets' : 'misses';
+  return `${what} ${met} the limits: ${printed(reachedDb)} dB down from the stop edge on, ${stopDb} dB asked.`;
+}
+
+/** Rounded down, so that what misses by a hair does not read as if it met. */
+const printed = (db: number) => (Math.floor(db * 10 + 1e-6) / 10).toFixed(1);

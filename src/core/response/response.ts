@@ -20,21 +20,6 @@ export function phaseDegrees(re: number, im: number): number {
   return (Math.atan2(im, re) * 180) / Math.PI;
 }
 
-/**
- * Phase along a trace without jumps: each step takes the turn nearest to the step before.
- * The first point is kept between -180 and 180 degrees.
- */
-export function unwrappedDegrees(trace: ComplexTrace): Float64Array {
-  const out = new Float64Array(trace.re.length);
-  let turns = 0;
-  for (let k = 0; k < out.length; k++) {
-    const wrapped = phaseDegrees(trace.re[k], trace.im[k]);
-    if (k > 0) turns -= 360 * Math.round((wrapped + turns - out[k - 1]) / 360);
-    out[k] = wrapped + turns;
-  }
-  return out;
-}
-
 /** The voltage of one net of a circuit, as driven by the sources it contains. */
 export function responseOf(analysis: AcAnalysis, net: string): Response {
   return (frequenciesHz) => analysis.solve({ frequenciesHz, probes: [net] }).probes[net];

@@ -1,11 +1,12 @@
 import type { ComplexTrace } from '@/core/analysis/ac/ac';
+import { explored, type Landmark } from './landmarks';
 import { levelDb, type Response } from './response';
 
 export interface SampleOptions {
   fromHz: number;
   toHz: number;
-  /** Points to begin with, spread evenly on the log axis. Default 16 a decade. */
-  startPoints?: number;
+  /** Where it may bend sharply; looked at closely from the beginning. */
+  landmarks?: readonly Landmark[];
   maxPoints?: number;
   /** Largest deviation from a straight line between neighbours, in dB. Default 0.03 dB. */
   toleranceDb?: number;
@@ -26,12 +27,7 @@ export interface SampledResponse extends ComplexTrace {
 export function sampleResponse(response: Response, options: SampleOptions): SampledResponse {
   const { fromHz, toHz, maxPoints = 400, toleranceDb = 0.03, depthDb = 120 } = options;
   const decades = Math.log10(toHz / fromHz);
-  const start = options.startPoints ?? Math.max(24, Math.ceil(16 * decades) + 1);
-  let x = Float64Array.from(
-    { length: start },
-    (_, k) => fromHz * (toHz / fromHz) ** (k / (start - 1)),
-  );
-  x[start - 1] = toHz;
+  let x = explored({ fromHz, toHz }, options.landmarks ?? [], Math.max(16, 23 / decades));
   let trace = response(x);
 
   for (let pass = 0; pass < 10 && x.length < maxPoints; pass++) {

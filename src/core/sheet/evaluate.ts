@@ -1,15 +1,23 @@
-import { AcAnalysis, type ComplexTrace } from '@/core/analysis/ac/ac';
-import { messageOf, ReedError } from '@/core/errors';
-import { ResponseReader, type Measured } from '@/core/response/readings';
-import { levelDb, levelsDb, responseOf, unwrappedDegrees } from '@/core/response/response';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { messageOf } from '@/core/errors';
+import { readingContextOf } from '@/core/design/bands';
+import type { Landmark } from '@/core/response/landmarks';
+import { highestOf } from '@/core/response/extremes';
+import {
+  readMeasure,
+  ResponseReader,
+  type Measured,
+  type ReadingContext,
+} from '@/core/response/readings';
+import { levelsDb, responseOf, type Response } from '@/core/response/response';
 import { sampleResponse } from '@/core/response/sample';
-import { topologyOf } from '@/core/topologies';
-import { transferOf, type StageFigures, type Topology } from '@/core/topologies/topology';
 import { jointFrequency, jointsOf, type Joint } from './joints';
 import { layerName } from './layer-name';
-import { exactValues } from './make';
+import { pathLandmarks } from './landmarks';
+import { exactValues, followsAsk } from './make';
 import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
 import type { Reading, Sheet, SheetDesign, Stage, Way } from './schema';
+import { stageCard, type StageCard } from './stage-card';
 import { versionKey, type Span } from './version-key';
 
 /** One curve of a lens, over frequencies of its own. */
@@ -37,14 +45,10 @@ export interface EvaluatedReading {
 }
 
 /** Each result stands for itself: one that cannot be had is absent, with the reason in `problem`. */
-export interface EvaluatedStage {
+export interface EvaluatedStage extends Partial<StageCard> {
   id: string;
-  /** Figures of the chosen values, with ideal op-amps. */
-  figures?: StageFigures;
   /** The values that meet its target. */
   exact?: Readonly<Record<string, number>>;
-  /** The stage alone, level in dB over an even log axis, for its card. */
-  thumbnail?: LayerTrace;
   /** Highest level at its output within the whole built path, dB re the source. */
   peakDb?: number;
   problem?: string;
@@ -61,7 +65,6 @@ export interface Evaluation {
 
 /** Readings are looked for this far beyond the picture. */
 const BEYOND = 100;
-const THUMBNAIL_POINTS = 40;
 
 /**
  * Everything a sheet shows, from the solver. Results that do not change between two calls are kept:
@@ -79,7 +82,7 @@ export class SheetEvaluator {
     const used = new Set<string>();
     for (const { id, design, version } of wanted) {
       try {
-        const key = versionKey(design, wayIndex, version, span);
+        const key = versionKey(design, wayIndex, version, span, contextOf(design));
         used.add(key);
         solved.set(id, this.solved(key, design, wayIndex, version, span));
       } catch (error) {
@@ -139,6 +142,10 @@ export function layersOf(sheet: Sheet): LayerSource[] {
   ];
 }
 
+/** What the readings of a design's layers go by: its ask, as long as it is made by it. */
+const contextOf = (design: SheetDesign): ReadingContext | undefined =>
+  followsAsk(design) && !design.bank ? readingContextOf(design.ask) : undefined;
+
 /** One version of one path, solved over the picture's span and ready to be read. */
 class SolvedVersion {
   readonly trace: LayerTrace;
@@ -155,12 +162,13 @@ class SolvedVersion {
   ) {
     this.analysis = new AcAnalysis(pathCircuit(way, design.parts, version));
     const response = responseOf(this.analysis, 'out');
-    const sampled = sampleResponse(response, { ...span, maxPoints: 320 });
-    this.trace = layerTrace(sampled.frequenciesHz, sampled);
+    const landmarks = pathLandmarks(way, version);
     this.reader = new ResponseReader(response, {
-      fromHz: span.fromHz / BEYOND,
-      toHz: span.toHz * BEYOND,
+      span: { fromHz: span.fromHz / BEYOND, toHz: span.toHz * BEYOND },
+      landmarks,
+      context: contextOf(design),
     });
+    this.trace = layerTrace(this.reader, response, span, landmarks, 400);
   }
 
   read({ measure }: Reading): ReadingResult {
@@ -168,7 +176,7 @@ class SolvedVersion {
     let result = this.results.get(key);
     if (!result) {
       try {
-        result = { measured: this.reader.read(measure) };
+        result = { measured: readMeasure(this.reader, measure) };
       } catch (error) {
         result = { error: messageOf(error) };
       }
@@ -179,16 +187,27 @@ class SolvedVersion {
 
   /** Highest level of a net over the picture's frequencies. */
   peakDb(net: string): number {
-    const { re, im } = this.analysis.solve({
-      frequenciesHz: this.trace.frequenciesHz,
-      probes: [net],
-    }).probes[net];
-    return re.reduce((top, x, k) => Math.max(top, levelDb(x, im[k])), -Infinity);
+    const level = (frequenciesHz: Float64Array) =>
+      levelsDb(this.analysis.solve({ frequenciesHz, probes: [net] }).probes[net]);
+    return highestOf(level, this.trace.frequenciesHz).value;
   }
 }
 
-export function layerTrace(frequenciesHz: Float64Array, trace: ComplexTrace): LayerTrace {
-  return { frequenciesHz, levelDb: levelsDb(trace), phaseDegrees: unwrappedDegrees(trace) };
+/** A curve over the picture's span, dense where it bends, its phase on the reader's turns. */
+function layerTrace(
+  reader: ResponseReader,
+  response: Response,
+  span: Span,
+  landmarks: readonly Landmark[],
+  maxPoints: number,
+): LayerTrace {
+  const sampled = sampleResponse(response, { ...span, landmarks, maxPoints });
+  const { frequenciesHz } = sampled;
+  return {
+    frequenciesHz,
+    levelDb: levelsDb(sampled),
+    phaseDegrees: reader.phasesOf(frequenciesHz, sampled),
+  };
 }
 
 function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined): EvaluatedStage {
@@ -201,35 +220,11 @@ function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined)
     }
   };
   attempt(() => (result.exact = exactValues(stage)));
-  attempt(() => {
-    const topology = topologyOf(stage.topology);
-    const figures = topology.figures(stage.values);
-    if (!Object.values(figures).every((x) => typeof x !== 'number' || Number.isFinite(x)))
-      throw new ReedError('range', `${topology.name}: these values give no figures.`);
-    result.figures = figures;
-    const frequenciesHz = Float64Array.from(
-      { length: THUMBNAIL_POINTS },
-      (_, k) => figures.f0Hz * 10 ** (-1.2 + (2.4 * k) / (THUMBNAIL_POINTS - 1)),
-    );
-    result.thumbnail = layerTrace(frequenciesHz, promised(topology, figures, frequenciesHz));
-  });
+  attempt(() => Object.assign(result, stageCard(stage)));
   attempt(() => {
     if (!stage.bypassed && built) result.peakDb = built.peakDb(stageOutNet(way, stage.id));
   });
   return result;
-}
-
-/** The response that a stage's figures promise; the conformance test holds it against the solver. */
-function promised(
-  topology: Topology,
-  figures: StageFigures,
-  frequenciesHz: Float64Array,
-): ComplexTrace {
-  const points = Array.from(frequenciesHz, (hz) => transferOf(topology, figures, hz));
-  return {
-    re: Float64Array.from(points, (h) => h.re),
-    im: Float64Array.from(points, (h) => h.im),
-  };
 }
 
 function collect<T>(problems: string[], fallback: T, compute: () => T): T {
@@ -254,12 +249,12 @@ export function partVariation(
     const stages = way.stages.map((s) =>
       s.id === stageId ? { ...s, values: { ...s.values, [part]: s.values[part] * factor } } : s,
     );
-    const analysis = new AcAnalysis(pathCircuit({ ...way, stages }, sheet.parts, 'built'));
-    const sampled = sampleResponse(responseOf(analysis, 'out'), {
-      fromHz: sheet.view.fromHz,
-      toHz: sheet.view.toHz,
-      maxPoints: 200,
-    });
-    return layerTrace(sampled.frequenciesHz, sampled);
+    const moved = { ...way, stages };
+    const analysis = new AcAnalysis(pathCircuit(moved, sheet.parts, 'built'));
+    const response = responseOf(analysis, 'out');
+    const landmarks = pathLandmarks(moved, 'built');
+    const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
+    const reader = new ResponseReader(response, { span, landmarks, context: contextOf(sheet) });
+    return layerTrace(reader, response, span, landmarks, 240);
   });
 }

@@ -1,5 +1,7 @@
-import { bandOf, edgeOf, mainHz, type Ask, type Limits } from '@/core/design/ask';
+import { edgeOf, hasShape, mainHz, type Ask, type Limits } from '@/core/design/ask';
+import { bandsOf } from '@/core/design/bands';
 import { DEFAULT_RIPPLE_DB } from '@/core/response/prototypes';
+import { HALF_POWER_DB, HALF_VOLTAGE_DB } from '@/core/response/decibels';
 import type { Reading } from './schema';
 
 /** A region of the level picture that a good curve keeps out of. */
@@ -12,8 +14,8 @@ export interface ForbiddenLevel {
 }
 
 const EDGE_DB = {
-  'half-power': 10 * Math.log10(2),
-  'half-voltage': 20 * Math.log10(2),
+  'half-power': HALF_POWER_DB,
+  'half-voltage': HALF_VOLTAGE_DB,
   ripple: 0,
   asymptote: Infinity,
   'unit-delay': Infinity,
@@ -29,10 +31,10 @@ export function forbiddenLevels(
   passLevelDb: number,
 ): ForbiddenLevel[] {
   const regions = ask.limits
-    ? limitRegions(ask.limits, ask.kind, passLevelDb)
+    ? limitRegions(ask, ask.limits, passLevelDb)
     : edgeRegions(ask, passLevelDb);
   for (const { measure, wanted } of readings) {
-    if (measure.measure !== 'level' || wanted?.is !== 'at-most') continue;
+    if (measure.measure !== 'level' || measure.reference || wanted?.is !== 'at-most') continue;
     regions.push({ ...outward(ask, measure.atHz), above: wanted.value });
   }
   return regions;
@@ -45,70 +47,29 @@ function outward(ask: Ask, hz: number): { fromHz: number; toHz: number } {
 }
 
 function edgeRegions(ask: Ask, passLevelDb: number): ForbiddenLevel[] {
+  if (!hasShape(ask.kind) || ask.kind === 'all-pass') return [];
   const edge = edgeOf(ask);
   const down = edge === 'ripple' ? (ask.rippleDb ?? DEFAULT_RIPPLE_DB) : EDGE_DB[edge];
   if (!Number.isFinite(down)) return [];
-  const below = passLevelDb - down;
-  switch (ask.kind) {
-    case 'low-pass':
-      return [{ fromHz: 0, toHz: ask.edgeHz!, below }];
-    case 'high-pass':
-      return [{ fromHz: ask.edgeHz!, toHz: Infinity, below }];
-    case 'band-pass':
-    case 'wide-band': {
-      const { lowerHz, upperHz } = bandOf(ask);
-      return [{ fromHz: lowerHz, toHz: upperHz, below }];
-    }
-    case 'band-stop': {
-      const { lowerHz, upperHz } = bandOf(ask);
-      return [
-        { fromHz: 0, toHz: lowerHz, below },
-        { fromHz: upperHz, toHz: Infinity, below },
-      ];
-    }
-    default:
-      return [];
-  }
+  return bandsOf(ask).pass.map((band) => ({ ...band, below: passLevelDb - down }));
 }
 
-function limitRegions(limits: Limits, kind: Ask['kind'], passLevelDb: number): ForbiddenLevel[] {
-  const below = passLevelDb - limits.passDb;
-  const above = passLevelDb - limits.stopDb;
-  if ('passHz' in limits) {
-    const { passHz, stopHz } = limits;
-    return kind === 'low-pass'
-      ? [
-          { fromHz: 0, toHz: passHz, below },
-          { fromHz: stopHz, toHz: Infinity, above },
-        ]
-      : [
-          { fromHz: passHz, toHz: Infinity, below },
-          { fromHz: 0, toHz: stopHz, above },
-        ];
-  }
-  const { passLowerHz, passUpperHz, stopLowerHz, stopUpperHz } = limits;
-  return kind === 'band-pass'
-    ? [
-        { fromHz: passLowerHz, toHz: passUpperHz, below },
-        { fromHz: 0, toHz: stopLowerHz, above },
-        { fromHz: stopUpperHz, toHz: Infinity, above },
-      ]
-    : [
-        { fromHz: 0, toHz: passLowerHz, below },
-        { fromHz: passUpperHz, toHz: Infinity, below },
-        { fromHz: stopLowerHz, toHz: stopUpperHz, above },
-      ];
+function limitRegions(ask: Ask, { passDb, stopDb }: Limits, passLevelDb: number): ForbiddenLevel[] {
+  const { pass, stop } = bandsOf(ask);
+  return [
+    ...pass.map((band) => ({ ...band, below: passLevelDb - passDb })),
+    ...stop.map((band) => ({ ...band, above: passLevelDb - stopDb })),
+  ];
 }
 
-/** The frequency at which the pass band's level is taken. */
-export function passHz(ask: Ask, span: { fromHz: number; toHz: number }): number {
-  switch (ask.kind) {
-    case 'high-pass':
-      return span.toHz;
-    case 'band-pass':
-    case 'wide-band':
-      return mainHz(ask);
-    default:
-      return span.fromHz;
-  }
+/** The top of the pass band on a curve, from which what is wanted is counted; null outside the picture. */
+export function passLevelDb(
+  ask: Ask,
+  { frequenciesHz, levelDb }: { frequenciesHz: Float64Array; levelDb: Float64Array },
+): number | null {
+  const { pass } = bandsOf(ask);
+  const inside = levelDb.filter((_, k) =>
+    pass.some((b) => frequenciesHz[k] >= b.fromHz && frequenciesHz[k] <= b.toHz),
+  );
+  return inside.length === 0 ? null : inside.reduce((a, b) => Math.max(a, b));
 }

@@ -1,5 +1,8 @@
 import type { Wanted } from './schema';
 
+/** A response made to touch its limit does so to rounding. */
+const ROUNDING = 1e-7;
+
 /**
  * How far a measured value misses what was wanted, in the unit of its measure: positive above,
  * negative below, zero where it is met.
@@ -19,8 +22,8 @@ export function meets(wanted: Wanted, value: number): boolean {
       return Math.abs(value - wanted.value) <= room * (1 + 1e-12);
     }
     case 'at-least':
-      return value >= wanted.value;
+      return value >= wanted.value - ROUNDING * Math.max(1, Math.abs(wanted.value));
     case 'at-most':
-      return value <= wanted.value;
+      return value <= wanted.value + ROUNDING * Math.max(1, Math.abs(wanted.value));
   }
 }

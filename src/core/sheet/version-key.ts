@@ -1,3 +1,4 @@
+import type { ReadingContext } from '@/core/response/readings';
 import type { PathVersion } from './path-circuit';
 import type { Sheet, SheetDesign } from './schema';
 
@@ -6,12 +7,17 @@ export interface Span {
   toHz: number;
 }
 
-/** Everything that bears on a version's curve, as text: equal keys mean equal curves. */
+/**
+ * Everything that bears on a version's curve and readings, as text: equal keys mean equal curves.
+ *
+ * @param context what its ask tells the reader
+ */
 export function versionKey(
   design: Pick<SheetDesign, 'ways' | 'parts'>,
   wayIndex: number,
   version: PathVersion,
   span: Span,
+  context?: ReadingContext,
 ): string {
   const { source, stages, load } = design.ways[wayIndex];
   const relevant =
@@ -24,7 +30,7 @@ export function versionKey(
           design.parts.opAmp.model,
           stages.map((s) => [s.id, s.topology, s.bypassed, s.values]),
         ];
-  return JSON.stringify([version, wayIndex, span, relevant]);
+  return JSON.stringify([version, wayIndex, span, relevant, context]);
 }
 
 /** Everything that bears on the curve by which the shelf shows a sheet. */

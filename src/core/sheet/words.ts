@@ -1,6 +1,6 @@
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import { MEASURE_QUANTITY, type Measure } from '@/core/response/readings';
+import { nameOfMeasure, quantityOfMeasure, type Measure } from '@/core/response/readings';
 import type { Reading, Wanted } from './schema';
 
 /** A reading's name in words, unless it has one of its own. */
@@ -9,33 +9,10 @@ export function readingName(
   mark: DecimalMark = 'point',
 ): string {
   if (name) return name;
-  const hz = (value: number) => formatQuantity(value, 'hertz', { unit: true, mark });
-  switch (measure.measure) {
-    case 'level':
-      return `Level at ${hz(measure.atHz)}`;
-    case 'phase':
-      return `Phase at ${hz(measure.atHz)}`;
-    case 'edge': {
-      const from = measure.reference;
-      const under =
-        from.from === 'peak'
-          ? ' under the peak'
-          : from.from === 'level'
-            ? ` under ${formatFixed(from.db, 1, mark)} dB`
-            : from.from === 'frequency'
-              ? ` under ${hz(from.atHz)}`
-              : '';
-      return `${measure.side === 'upper' ? 'Upper' : 'Lower'} edge, ${formatQuantity(measure.downDb, 'ratio', { mark })} dB down${under}`;
-    }
-    case 'peak-level':
-      return 'Highest point';
-    case 'peak-frequency':
-      return 'Frequency of the highest point';
-    case 'plateau':
-      return 'Plateau';
-    case 'slope':
-      return `Slope, ${hz(measure.fromHz)} to ${hz(measure.toHz)}`;
-  }
+  return nameOfMeasure(measure, {
+    hz: (value) => formatQuantity(value, 'hertz', { unit: true, mark }),
+    number: (value) => formatQuantity(value, 'ratio', { mark }),
+  });
 }
 
 /** A measured value as the table prints it, with its unit. */
@@ -44,7 +21,7 @@ export function printMeasured(
   value: number,
   mark: DecimalMark = 'point',
 ): string {
-  const kind = MEASURE_QUANTITY[measure.measure];
+  const kind = quantityOfMeasure(measure);
   switch (kind) {
     case 'hertz':
       return formatQuantity(value, 'hertz', { digits: 4, unit: true, mark });
@@ -59,7 +36,7 @@ export function printMeasured(
 
 /** The wanted column in words. */
 export function printWanted(measure: Measure, wanted: Wanted, mark: DecimalMark = 'point'): string {
-  const kind = MEASURE_QUANTITY[measure.measure];
+  const kind = quantityOfMeasure(measure);
   const number = (value: number) =>
     kind === 'hertz'
       ? formatQuantity(value, 'hertz', { digits: 3, unit: true, mark })

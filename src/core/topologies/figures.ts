@@ -1,3 +1,4 @@
+import type { Landmark } from '../response/landmarks';
 import { ONE, over, plus, scaled, times, type Complex } from '../response/complex';
 
 /** What a stage is for. A `network` has a response of its own, given with its topology. */
@@ -101,6 +102,21 @@ export function standardTransfer(kind: StageKind, figures: StageFigures, hz: num
       return scaled(over(up(), down), gain);
   }
 }
+
+/** Where the response of figures bends most sharply: its poles and zeros. */
+export function landmarksOf(kind: StageKind, figures: StageFigures): Landmark[] {
+  const { f0Hz, q, zeroHz, boost = 1, depth, poles, zerosHz = [] } = figures;
+  const sharp = (hz: number): Landmark => ({ hz, q: SHARPEST });
+  if (poles) return [...poles.map((p) => ({ hz: p.f0Hz, q: p.q ?? 0.5 })), ...zerosHz.map(sharp)];
+  if (q === undefined) return [];
+  // A peak's zeros are as much wider than its poles as it lifts.
+  const own: Landmark[] = [{ hz: f0Hz, q: q * Math.max(Math.sqrt(boost), 1 / Math.sqrt(boost)) }];
+  if (kind === 'notch') own.push(depth ? { hz: f0Hz, q: q / depth } : sharp(zeroHz ?? f0Hz));
+  return own;
+}
+
+/** Looked at as closely as this, a zero on the axis is seen well enough. */
+const SHARPEST = 500;
 
 /** Low-pass or high-pass sections multiplied, with pairs of zeros on the axis. */
 function manyPoles(

@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { DelayTrace } from '@/core/lenses/delay';
 import type { Layer, LayerTrace } from '@/core/sheet/evaluate';
 import { followsAsk } from '@/core/sheet/make';
-import { forbiddenLevels, passHz } from '@/core/sheet/mask';
+import { forbiddenLevels, passLevelDb } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
@@ -210,18 +210,13 @@ function useContent(
   );
   const ideal = layers.find((l) => l.id === 'ideal');
   const passDb = useMemo(() => {
-    if (!ideal) return 0;
-    const { frequenciesHz, levelDb } = ideal.trace;
-    const hz = Math.min(
-      frequenciesHz[frequenciesHz.length - 1],
-      Math.max(frequenciesHz[0], passHz(sheet.ask, sheet.view)),
-    );
-    return Math.round(valueAt(frequenciesHz, levelDb, hz) * 1e3) / 1e3;
-  }, [ideal, sheet.ask, sheet.view]);
+    const found = ideal && passLevelDb(sheet.ask, ideal.trace);
+    return Math.round((found ?? sheet.ask.gainDb ?? 0) * 1e3) / 1e3;
+  }, [ideal, sheet.ask]);
   const forbidden = useMemo(
     () =>
       lens === 'level' && followsAsk(sheet)
-        ? forbiddenLevels(sheet.ask, sheet.readings, sheet.ask.gainDb ?? passDb)
+        ? forbiddenLevels(sheet.ask, sheet.readings, passDb)
         : [],
     [lens, sheet, passDb],
   );

@@ -6,23 +6,35 @@ import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
+import { HALF_POWER_DB } from '@/core/response/decibels';
 import type { Measure } from '@/core/response/readings';
 import { usePreferences } from '@/store/preferences';
 import { addReading } from './actions';
 import { setUi, useUi } from './ui-state';
 import styles from './forms.module.css';
 
-type MeasureName = Measure['measure'];
+type MeasureName = Exclude<Measure['measure'], 'range'> | 'highest' | 'lowest';
 
 const MEASURES: { value: MeasureName; label: string }[] = [
   { value: 'level', label: 'Level at a frequency' },
   { value: 'edge', label: 'Edge, so many dB down' },
   { value: 'phase', label: 'Phase at a frequency' },
   { value: 'slope', label: 'Slope between two frequencies' },
+  { value: 'lowest', label: 'Lowest between two frequencies' },
+  { value: 'highest', label: 'Highest between two frequencies' },
   { value: 'peak-level', label: 'Highest point' },
   { value: 'peak-frequency', label: 'Frequency of the highest point' },
   { value: 'plateau', label: 'Plateau' },
 ];
+
+/** As it stands in the field; taken to all its digits when it was left so. */
+const HALF_POWER = HALF_POWER_DB.toFixed(2);
+
+const REFERENCES = [
+  { value: 'source', label: 'source' },
+  { value: 'plateau', label: 'plateau' },
+  { value: 'peak', label: 'highest point' },
+] as const;
 
 /** Pin another number; frequencies start at the cursor. */
 export function PinForm({ ask }: { ask: Ask }) {
@@ -32,10 +44,12 @@ export function PinForm({ ask }: { ask: Ask }) {
   const [name, setName] = useState<MeasureName>('level');
   const [at, setAt] = useState(print(cursorHz));
   const [to, setTo] = useState(print(cursorHz * 2));
-  const [down, setDown] = useState('3');
+  const [down, setDown] = useState(HALF_POWER);
   const [side, setSide] = useState<'upper' | 'lower'>(ask.kind === 'low-pass' ? 'upper' : 'lower');
-  const [from, setFrom] = useState<'plateau' | 'peak'>('plateau');
+  const [from, setFrom] = useState<'source' | 'plateau' | 'peak'>('source');
   const [error, setError] = useState<string>();
+
+  const between = name === 'slope' || name === 'lowest' || name === 'highest';
 
   const pin = () => {
     try {
@@ -48,14 +62,35 @@ export function PinForm({ ask }: { ask: Ask }) {
   const measureOf = (): Measure => {
     switch (name) {
       case 'level':
+        return {
+          measure: name,
+          atHz: frequency(at),
+          ...(from === 'source' ? {} : { reference: { from } }),
+        };
       case 'phase':
         return { measure: name, atHz: frequency(at) };
       case 'slope':
         return { measure: name, fromHz: frequency(at), toHz: frequency(to) };
+      case 'lowest':
+      case 'highest':
+        return {
+          measure: 'range',
+          end: name,
+          fromHz: frequency(at),
+          toHz: frequency(to),
+          ...(from === 'source' ? {} : { reference: { from } }),
+        };
       case 'edge': {
-        const downDb = Math.abs(parseQuantity(down, 'decibels', mark));
+        const typed = down.trim().replace(',', '.');
+        const downDb =
+          typed === HALF_POWER ? HALF_POWER_DB : Math.abs(parseQuantity(down, 'decibels', mark));
         if (downDb === 0) throw new Error('An edge must be some dB down: enter more than 0.');
-        return { measure: name, downDb, side, reference: { from } };
+        return {
+          measure: name,
+          downDb,
+          side,
+          reference: { from: from === 'source' ? 'plateau' : from },
+        };
       }
       default:
         return { measure: name };
@@ -84,25 +119,29 @@ export function PinForm({ ask }: { ask: Ask }) {
           autoFocus
         />
       </label>
-      {(name === 'level' || name === 'phase' || name === 'slope') && (
-        <Field label={name === 'slope' ? 'From' : 'At'} value={at} onChange={setAt} />
+      {(name === 'level' || name === 'phase') && <Field label="At" value={at} onChange={setAt} />}
+      {between && (
+        <>
+          <Field label="From" value={at} onChange={setAt} />
+          <Field label="To" value={to} onChange={setTo} />
+        </>
       )}
-      {name === 'slope' && <Field label="To" value={to} onChange={setTo} />}
+      {name === 'edge' && (
+        <Field label="dB down (3.01 is half power)" value={down} onChange={setDown} />
+      )}
+      {(name === 'level' || name === 'lowest' || name === 'highest' || name === 'edge') && (
+        <label>
+          Counted from the
+          <Select
+            value={name === 'edge' && from === 'source' ? 'plateau' : from}
+            onChange={setFrom}
+            aria-label="Counted from the"
+            options={REFERENCES.filter((r) => name !== 'edge' || r.value !== 'source')}
+          />
+        </label>
+      )}
       {name === 'edge' && (
         <>
-          <Field label="dB down" value={down} onChange={setDown} />
-          <label>
-            Under the
-            <Select
-              value={from}
-              onChange={setFrom}
-              aria-label="Under the"
-              options={[
-                { value: 'plateau', label: 'plateau' },
-                { value: 'peak', label: 'highest point' },
-              ]}
-            />
-          </label>
           <label>
             Side
             <Select

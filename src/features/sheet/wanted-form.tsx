@@ -5,7 +5,7 @@ import { useState } from 'react';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
-import { MEASURE_QUANTITY } from '@/core/response/readings';
+import { quantityOfMeasure } from '@/core/response/readings';
 import type { Reading, Wanted } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { changeReading } from './actions';
@@ -15,7 +15,7 @@ import styles from './forms.module.css';
 /** What is wanted of a reading; acts when "Take" is pressed, so that a half-typed number judges nothing. */
 export function WantedForm({ reading }: { reading: Reading }) {
   const mark = usePreferences((p) => p.mark);
-  const quantity = MEASURE_QUANTITY[reading.measure.measure];
+  const quantity = quantityOfMeasure(reading.measure);
   const relative = quantity === 'hertz';
   const { wanted } = reading;
   const [is, setIs] = useState<Wanted['is'] | 'nothing'>(wanted?.is ?? 'nothing');

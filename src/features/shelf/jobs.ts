@@ -1,4 +1,5 @@
 import type { Ask } from '@/core/design/ask';
+import { HALF_POWER_DB } from '@/core/response/decibels';
 import type { Reading } from '@/core/sheet/schema';
 import type { StageAsk } from '@/core/topologies/topology';
 
@@ -74,7 +75,12 @@ const ALL: readonly Job[] = [
       level('r1', hz, 'Level at the corner of each'),
       {
         id: 'r2',
-        measure: { measure: 'edge', downDb: 3, side: 'upper', reference: { from: 'plateau' } },
+        measure: {
+          measure: 'edge',
+          downDb: HALF_POWER_DB,
+          side: 'upper',
+          reference: { from: 'plateau' },
+        },
       },
     ],
     source: { name: 'Signal', ohms: 0 },

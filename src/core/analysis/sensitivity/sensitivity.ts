@@ -2,7 +2,8 @@ import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
 import { entryValue } from '@/core/circuit/compile';
-import { ResponseReader, type Measure } from '@/core/response/readings';
+import { baseOf, type Reference } from '@/core/response/measures/measure';
+import { readMeasure, ResponseReader, type Measure } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
 import { AcAnalysis } from '../ac/ac';
 import { slopeShifts } from './moving-point';
@@ -137,8 +138,8 @@ export function readingSensitivity(
   span: { fromHz: number; toHz: number },
 ): { part: string; parameter: string; value: number }[] {
   const analysis = new AcAnalysis(circuit);
-  const reader = new ResponseReader(responseOf(analysis, probe), span);
-  const measured = reader.read(measure);
+  const reader = new ResponseReader(responseOf(analysis, probe), { span });
+  const measured = readMeasure(reader, measure);
   const at = (hz: number) => sensitivityOf(analysis, probe, Float64Array.of(hz));
   const list = (value: (i: number) => number) =>
     analysis.system.parameters.map((p, i) => ({
@@ -146,12 +147,21 @@ export function readingSensitivity(
       parameter: p.name,
       value: value(i),
     }));
+  const none = () => 0;
+  /** What each part does to the level that others are counted from. */
+  const pull = (reference: Reference): ((i: number) => number) => {
+    if (reference.from === 'level') return none;
+    const { parts } = at(baseOf(reader, reference).hz);
+    return (i) => parts[i].levelDb[0];
+  };
   switch (measure.measure) {
     case 'level':
+    case 'range':
     case 'peak-level':
     case 'plateau': {
       const here = at(measured.atHz);
-      return list((i) => here.parts[i].levelDb[0]);
+      const base = 'reference' in measure && measure.reference ? pull(measure.reference) : none;
+      return list((i) => here.parts[i].levelDb[0] - base(i));
     }
     case 'phase': {
       const here = at(measured.atHz);
@@ -164,11 +174,9 @@ export function readingSensitivity(
     }
     case 'edge': {
       const here = at(measured.value);
-      const base = measure.reference.from === 'level' ? undefined : at(reader.referenceHz(measure));
+      const base = pull(measure.reference);
       return list(
-        (i) =>
-          (measured.value * ((base?.parts[i].levelDb[0] ?? 0) - here.parts[i].levelDb[0])) /
-          here.levelByLogF[0],
+        (i) => (measured.value * (base(i) - here.parts[i].levelDb[0])) / here.levelByLogF[0],
       );
     }
     case 'peak-frequency': {

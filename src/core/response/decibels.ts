@@ -1,0 +1,3 @@
+/** Half of the power, in dB: what an edge of “-3 dB” means unless somebody says three exactly. */
+export const HALF_POWER_DB = 10 * Math.log10(2);
+export const HALF_VOLTAGE_DB = 20 * Math.log10(2);
