@@ -1,4 +1,10 @@
-import { groupDelay } from '@/core/analysis/sensitivity/sensitivity';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
+import { sensitivityOf } from '@/core/analysis/sensitivity/sensitivity';
+import type { Circuit } from '@/core/circuit/schema';
+import type { Curve } from '@/core/response/extremes';
+import type { Landmark } from '@/core/response/landmarks';
+import { sampleCurve } from '@/core/response/sample-curve';
 import type { Sheet } from '@/core/sheet/schema';
 import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
 
@@ -7,20 +13,40 @@ export interface DelayTrace {
   seconds: Float64Array;
 }
 
-const POINTS = 160;
-
-/** Group delay of every layer over the picture's span, exact at each point. */
+/** Group delay of every layer over the picture's span, exact at each point, with a point on every peak. */
 export function delayLens(
   sheet: Sheet,
   pause: Pause = withoutPause,
 ): Promise<OverLayers<DelayTrace>> {
   const { fromHz, toHz } = sheet.view;
-  const frequenciesHz = Float64Array.from(
-    { length: POINTS },
-    (_, k) => fromHz * (toHz / fromHz) ** (k / (POINTS - 1)),
-  );
-  return overLayers(sheet, pause, (circuit) => ({
-    frequenciesHz,
-    seconds: groupDelay(circuit, 'out', frequenciesHz),
-  }));
+  return overLayers(sheet, pause, (circuit) => {
+    const analysis = new AcAnalysis(circuit);
+    const { landmarks, zerosOnAxisHz } = rootsOf(circuit);
+    const delay: Curve = (hz) => {
+      const { groupDelaySeconds } = sensitivityOf(analysis, 'out', hz);
+      // At a zero on the axis nothing is left that could be delayed.
+      return groupDelaySeconds.map((seconds, k) =>
+        zerosOnAxisHz.some((zero) => Math.abs(hz[k] / zero - 1) < BESIDE_A_ZERO) ? NaN : seconds,
+      );
+    };
+    const { frequenciesHz, values } = sampleCurve(delay, { fromHz, toHz }, { landmarks });
+    return { frequenciesHz, seconds: values };
+  });
+}
+
+const BESIDE_A_ZERO = 1e-4;
+/** A zero this sharp lies on the axis but for rounding. */
+const ON_AXIS_Q = 1e7;
+
+/** The circuit's own poles and zeros, which is where a delay has its peaks. */
+function rootsOf(circuit: Circuit): { landmarks: Landmark[]; zerosOnAxisHz: number[] } {
+  const { poleFigures, zeroFigures } = polesAndZeros(circuit, 'out');
+  const onAxis = ({ q }: RootFigures) => q !== null && Math.abs(q) > ON_AXIS_Q;
+  return {
+    landmarks: [...poleFigures, ...zeroFigures.filter((z) => !onAxis(z))].map(({ f0Hz, q }) => ({
+      hz: f0Hz,
+      q: q === null ? 0.5 : Math.abs(q),
+    })),
+    zerosOnAxisHz: zeroFigures.filter(onAxis).map((z) => z.f0Hz),
+  };
 }

@@ -12,11 +12,11 @@ const AT_ONCE = 7;
 const MOST_ROUNDS = 24;
 
 /**
- * The highest value of a curve between two frequencies that enclose one: the bracket is divided
+ * The highest value of a curve between two frequencies (in either order) that enclose one: the bracket is divided
  * until the curve bends by less than `fine` over it, and the last step is a parabola's.
  */
 export function closeIn(curve: Curve, fromHz: number, toHz: number, fine = 1e-7): Extreme {
-  let [a, b] = [Math.log(fromHz), Math.log(toHz)];
+  let [a, b] = [Math.log(Math.min(fromHz, toHz)), Math.log(Math.max(fromHz, toHz))];
   let best: Extreme = { hz: NaN, value: -Infinity };
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const step = (b - a) / (AT_ONCE + 1);
@@ -43,43 +43,72 @@ export function closeIn(curve: Curve, fromHz: number, toHz: number, fine = 1e-7)
   return best;
 }
 
+/** A point of a grid that stands over its neighbours, and how high a smooth curve can reach beside it. */
+export interface LocalSummit {
+  at: number;
+  /** The summit lies between these, its neighbours; at an end of the grid, the end and its neighbour. */
+  between: readonly [number, number];
+  reach: number;
+}
+
+/**
+ * Local summits of a curve known on a grid. Between two points a curve that bends one way stays
+ * under the lines drawn on from the gaps beside; gaps need not be alike.
+ */
+export function localSummits(grid: Float64Array, values: ArrayLike<number>): LocalSummit[] {
+  const found: LocalSummit[] = [];
+  const last = grid.length - 1;
+  const gap = (k: number) => Math.abs(Math.log(grid[k + 1] / grid[k]));
+  const slope = (k: number) => (values[k + 1] - values[k]) / gap(k);
+  for (let k = 1; k < last; k++) {
+    const [left, right] = [values[k] - values[k - 1], values[k] - values[k + 1]];
+    if (!(left >= 0 && right >= 0) || left + right === 0) continue;
+    const on = Math.max(slope(k - 1) * gap(k), -slope(k) * gap(k - 1));
+    const reach = values[k] + Math.max(left, right, on);
+    found.push({ at: k, between: [grid[k - 1], grid[k + 1]], reach });
+  }
+  // An end may hide a summit behind it, where the curve already flattens towards it.
+  if (last >= 2) {
+    const atStart = values[1] - slope(1) * gap(0);
+    if (values[0] >= values[1] && atStart > values[0])
+      found.push({ at: 0, between: [grid[0], grid[1]], reach: atStart });
+    const atEnd = values[last - 1] + slope(last - 2) * gap(last - 1);
+    if (values[last] >= values[last - 1] && atEnd > values[last])
+      found.push({ at: last, between: [grid[last - 1], grid[last]], reach: atEnd });
+  }
+  return found;
+}
+
+interface Search {
+  /** Of the curve on the grid, where they are known already. */
+  values?: Float64Array;
+  fine?: number;
+}
+
 /**
  * The highest value of a curve over a grid's span, its ends included: found among the grid's points
  * and refined wherever a local summit could stand higher than the best of them.
  *
  * @param grid rising frequencies, close enough to show every summit
- * @param values of the curve on the grid, where they are known already
  */
 export function highestOf(
   curve: Curve,
   grid: Float64Array,
-  { values = curve(grid), fine = 1e-7 }: { values?: Float64Array; fine?: number } = {},
+  { values = curve(grid), fine = 1e-7 }: Search = {},
 ): Extreme {
-  const last = grid.length - 1;
-  let best = 0;
-  const summits: { at: number; reach: number }[] = [];
-  for (let k = 0; k <= last; k++) {
-    if (values[k] > values[best]) best = k;
-    if (k === 0 || k === last || values[k] < values[k - 1] || values[k] < values[k + 1]) continue;
-    // A smooth summit stands no higher over its points than they fall to their neighbours.
-    const drop = Math.max(values[k] - values[k - 1], values[k] - values[k + 1]);
-    if (drop > 0) summits.push({ at: k, reach: values[k] + drop });
-  }
+  const best = values.reduce((top, y, k) => (y > values[top] ? k : top), 0);
   let found: Extreme = { hz: grid[best], value: values[best] };
-  for (const { at, reach } of summits.sort((p, q) => q.reach - p.reach)) {
+  const summits = localSummits(grid, values).sort((p, q) => q.reach - p.reach);
+  for (const { between, reach } of summits) {
     if (reach <= found.value) break;
-    const summit = closeIn(curve, grid[at - 1], grid[at + 1], fine);
+    const summit = closeIn(curve, ...between, fine);
     if (summit.value > found.value) found = summit;
   }
   return found;
 }
 
 /** The lowest value of a curve over a grid's span. */
-export function lowestOf(
-  curve: Curve,
-  grid: Float64Array,
-  { values, fine }: { values?: Float64Array; fine?: number } = {},
-): Extreme {
+export function lowestOf(curve: Curve, grid: Float64Array, { values, fine }: Search = {}): Extreme {
   const turned: Curve = (hz) => curve(hz).map((y) => -y);
   const { hz, value } = highestOf(turned, grid, { values: values?.map((y) => -y), fine });
   return { hz, value: -value };

@@ -35,7 +35,7 @@ export function explored(
   landmarks: readonly Landmark[],
   perDecade = 16,
 ): Float64Array {
-  const count = Math.max(5, Math.ceil(perDecade * Math.log10(toHz / fromHz)) + 1);
+  const count = Math.max(9, Math.ceil(perDecade * Math.log10(toHz / fromHz)) + 1);
   const even = spaced(fromHz, toHz, count);
   const coarse = Math.log(toHz / fromHz) / (count - 1);
   const close: number[] = [];

@@ -1,7 +1,7 @@
 import { formatFixed, inWords } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import { HALF_POWER_DB } from './decibels';
-import { closeIn, highestOf, lowestOf, type Extreme } from './extremes';
+import { closeIn, highestOf, localSummits, lowestOf, type Curve, type Extreme } from './extremes';
 import { spaced, type Band, type Landmark } from './landmarks';
 import { followedDegrees } from './phase';
 import { levelDb, levelsDb, phaseDegrees, type Response } from './response';
@@ -281,29 +281,29 @@ export class ResponseReader {
     target: number,
     fromHz: number,
     side: 'upper' | 'lower',
-  ): { x: number[]; levels: number[] } {
+  ): { x: Float64Array; levels: Float64Array } {
     const scan = this.scan().frequenciesHz;
     const known = this.scanLevels();
     const order = Array.from(scan.keys()).filter((k) =>
       side === 'upper' ? scan[k] > fromHz : scan[k] < fromHz,
     );
     if (side === 'lower') order.reverse();
-    const x = [fromHz, ...order.map((k) => scan[k])];
-    const levels = [this.levelAt(fromHz), ...order.map((k) => known[k])];
-    for (let k = 1; k + 1 < x.length; k++) {
-      const [a, b, c] = [levels[k - 1], levels[k], levels[k + 1]];
-      const [summit, dip] = [b >= a && b >= c && b < target, b <= a && b <= c && b >= target];
-      // Beyond twice the drop to its neighbours no smooth turn reaches.
-      const reach = 2 * Math.max(Math.abs(b - a), Math.abs(b - c));
-      if ((!summit && !dip) || Math.abs(b - target) > reach) continue;
-      const [low, high] = [Math.min(x[k - 1], x[k + 1]), Math.max(x[k - 1], x[k + 1])];
-      const curve = summit
-        ? this.levelCurve
-        : (hz: Float64Array) => this.levelCurve(hz).map((y) => -y);
-      const turn = closeIn(curve, low, high);
-      [x[k], levels[k]] = [turn.hz, summit ? turn.value : -turn.value];
+    const x = Float64Array.from([fromHz, ...order.map((k) => scan[k])]);
+    const levels = Float64Array.from([this.levelAt(fromHz), ...order.map((k) => known[k])]);
+    this.reachAcross(this.levelCurve, x, levels, target);
+    const turned: Curve = (hz) => this.levelCurve(hz).map((y) => -y);
+    const dips = levels.map((y) => -y);
+    this.reachAcross(turned, x, dips, -target);
+    return { x, levels: dips.map((y) => -y) };
+  }
+
+  /** Put every summit that reaches across the target in the place of the point beside it. */
+  private reachAcross(curve: Curve, x: Float64Array, values: Float64Array, target: number): void {
+    for (const { at, between, reach } of localSummits(x, values)) {
+      if (at === 0 || values[at] >= target || reach < target) continue;
+      const summit = closeIn(curve, ...between);
+      [x[at], values[at]] = [summit.hz, summit.value];
     }
-    return { x, levels };
   }
 
   private noEdge(downDb: number | undefined, side: 'upper' | 'lower', target: number): ReedError {

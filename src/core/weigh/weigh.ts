@@ -1,17 +1,21 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { noise } from '@/core/analysis/noise/noise';
-import { groupDelay, sensitivity } from '@/core/analysis/sensitivity/sensitivity';
-import type { Circuit, PartOf } from '@/core/circuit/schema';
-import { OP_AMPS } from '@/core/circuit/op-amp-models';
-import type { Ask } from '@/core/design/ask';
-import { designAsk } from '@/core/design/design';
+import type { PartOf } from '@/core/circuit/schema';
+import { centreOf, type Ask } from '@/core/design/ask';
 import { designCircuit } from '@/core/design/circuit';
+import { designAsk, type Design } from '@/core/design/design';
 import { messageOf, ReedError } from '@/core/errors';
-import { levelsDb } from '@/core/response/response';
+import { HALF_POWER_DB } from '@/core/response/decibels';
+import { explored, type Band } from '@/core/response/landmarks';
 import type { Shape } from '@/core/response/prototypes';
-import { seededRandom } from './random';
-import { judgedBands, type JudgedBands } from './bands';
+import { findZero } from '@/core/response/root';
+import { gainBandwidthNeeded } from './bandwidth';
+import { boardFigures } from './boards';
+import { calmOf, type WorstPart } from './calm';
 import type { Candidate } from './candidates';
+import { exactDesign, gridOver, highestOver, lowestOver, type ExactDesign } from './exact';
+import { innerPeak } from './inner-peak';
+import { judgedBands } from './judged';
+import { keepingOf, type Keeping } from './keeping';
 import { costOf, countParts, DEFAULT_PRICES, type PartCounts, type Prices } from './prices';
 
 type OpAmpModel = PartOf<'op-amp'>['model'];
@@ -31,18 +35,31 @@ export interface WeighRow {
   gainBandwidthHz: number | null;
   /** Highest less lowest level over the pass band, dB. */
   rippleDb: number | null;
-  /** Least attenuation at the stop frequencies, dB under the pass band's highest. */
+  /** Least attenuation over the stop band, dB under the pass band's highest. */
   attenuationDb: number | null;
   /** Longest less shortest group delay over the pass band, seconds. */
   delayVariationSeconds: number | null;
-  /** Noise at the output, 20 Hz to 20 kHz, volts. */
+  /** Width of a notch between the points 3.01 dB under its flat part, hertz. */
+  widthHz: number | null;
+  /** Noise at the output, 20 Hz to 20 kHz, volts; with ideal op-amps that of the resistors alone. */
   outputNoiseVolts: number;
   /** The part that moves the pass band most: dB for one per cent. */
-  sensitivity: { part: string; dbPerPercent: number };
-  /** Highest inner node over the output's highest level, dB. */
-  innerPeakDb: number;
-  /** Part of boards with 1 % resistors and 5 % other parts that keep to the ask. */
-  yield: number | null;
+  sensitivity: WorstPart;
+  /** Highest active inner node over the output's highest level, dB; null without active parts. */
+  innerPeakDb: number | null;
+  /** Of boards with 1 % resistors and 5 % other parts, how many keep to the ask. */
+  yield: number;
+  /** Of a notch: what nine in ten such boards reach at the asked centre, dB. */
+  depthDb: number | null;
+  /** Of a peak: what nine in ten stay within, dB of height and part of width. */
+  heightErrorDb: number | null;
+  widthError: number | null;
+  /** Of a shelf or tilt: what nine in ten stay within at its edge, dB. */
+  edgeErrorDb: number | null;
+  /** Of an all-pass: what nine in ten stay within at its edge, degrees. */
+  phaseErrorDegrees: number | null;
+  /** Where all this is judged. */
+  judged: { pass: Band[]; stop: Band[] };
   cost: number;
   /** Level over frequency, for overlays. */
   trace: { frequenciesHz: Float64Array; levelDb: Float64Array };
@@ -62,12 +79,9 @@ export interface WeighOptions {
   prices?: Prices;
   /** Boards for the yield. Default 120. */
   boards?: number;
-  /** The op-amp whose noise is counted. */
+  /** The op-amp whose noise is counted. Default ideal: it has none. */
   opAmp?: OpAmpModel;
 }
-
-/** Allowed away from the ideal curve in the pass band by spread parts, dB, where no limits were given. */
-const KEEPS_WITHIN_DB = 1;
 
 /** Design and solve one candidate. */
 export function weighOne(
@@ -83,21 +97,25 @@ export function weighOne(
   }
 }
 
+/** Kinds whose level in the pass band is meant to be even, and which are judged by how even it is. */
+const isEven = (kind: Ask['kind']) =>
+  ['low-pass', 'high-pass', 'band-pass', 'band-stop', 'wide-band', 'all-pass'].includes(kind);
+
 function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighOptions): WeighRow {
   const design = designAsk(ask);
-  const { circuit } = designCircuit(design, 'ideal');
+  const exact = exactDesign(design);
   const bands = judgedBands(ask);
-  const analysis = new AcAnalysis(circuit);
-  const levelDb = levelsDb(
-    analysis.solve({ frequenciesHz: bands.all, probes: ['out'] }).probes.out,
-  );
-  const passDb = levelsOf(analysis, bands.pass);
-  const stopDb = levelsOf(analysis, bands.stop);
-  const top = Math.max(...passDb, -400);
-  const counts = countParts(circuit);
+  const keeping = keepingOf(ask, bands, exact);
+  const { grids } = keeping;
+  const even = isEven(ask.kind);
+  const top = highestOver(exact.level, grids).value;
+  const stopGrids = bands.stop.map((band) => gridOver(band, exact));
+  const { sensitivity, delayVariationSeconds } = calmOf(exact, grids);
+  const counts = countParts(exact.circuit);
   const qs = design.stages
     .flatMap((s) => [s.ask.q, ...(s.ask.poles ?? []).map((p) => p.q)])
     .filter((q) => q !== undefined);
+  const frequenciesHz = explored(bands.all, exact.landmarks, DRAWN_PER_DECADE);
   return {
     id,
     shape,
@@ -107,126 +125,45 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
     ask,
     counts,
     worstQ: qs.length > 0 ? Math.max(...qs) : null,
-    gainBandwidthHz: counts['op-amp'] > 0 ? gainBandwidthNeeded(design, bands, passDb) : null,
-    rippleDb: passDb.length > 0 ? top - Math.min(...passDb) : null,
-    attenuationDb: stopDb.length > 0 ? top - Math.max(...stopDb) : null,
-    delayVariationSeconds: spreadOf(groupDelay(circuit, 'out', thinned(bands.pass))),
-    outputNoiseVolts: outputNoise(design, options.opAmp),
-    sensitivity: worstSensitivity(circuit, bands),
-    innerPeakDb: innerPeak(circuit, bands, analysis),
-    yield: boardYield(circuit, ask, bands, [...passDb], options.boards ?? 120),
+    gainBandwidthHz: counts['op-amp'] > 0 ? gainBandwidthNeeded(design, exact, keeping) : null,
+    rippleDb: even ? top - lowestOver(exact.level, grids).value : null,
+    attenuationDb: stopGrids.length > 0 ? top - highestOver(exact.level, stopGrids).value : null,
+    delayVariationSeconds: even ? delayVariationSeconds : null,
+    widthHz: ask.kind === 'notch' ? notchWidth(ask, keeping, exact) : null,
+    outputNoiseVolts: outputNoise(design, options.opAmp ?? 'ideal'),
+    sensitivity,
+    innerPeakDb: innerPeak(exact, bands),
+    ...boardFigures(exact, ask, bands, keeping, options.boards ?? 120),
+    judged: { pass: bands.pass, stop: bands.stop },
     cost: costOf(counts, options.prices ?? DEFAULT_PRICES),
-    trace: { frequenciesHz: bands.all, levelDb },
+    trace: { frequenciesHz, levelDb: exact.level(frequenciesHz) },
     notes: design.notes,
   };
 }
 
-const thinned = (x: Float64Array) => x.filter((_, k) => k % 2 === 0);
+const DRAWN_PER_DECADE = 30;
+/** Squares of noise settle to this: a part in ten thousand of the voltage. */
+const NOISE_SETTLED = 2e-5;
 
-function levelsOf(analysis: AcAnalysis, frequenciesHz: Float64Array): number[] {
-  if (frequenciesHz.length === 0) return [];
-  return [...levelsDb(analysis.solve({ frequenciesHz, probes: ['out'] }).probes.out)];
-}
-
-const spreadOf = (x: Float64Array): number => Math.max(...x) - Math.min(...x);
-
-/** Bisected on a log axis with one-pole op-amps; all of them move together. */
-function gainBandwidthNeeded(
-  design: ReturnType<typeof designAsk>,
-  bands: JudgedBands,
-  idealDb: readonly number[],
-): number {
-  const frequencies = thinned(bands.pass);
-  const ideal = idealDb.filter((_, k) => k % 2 === 0);
-  const { circuit } = designCircuit(design, { gainBandwidthHz: 1e6, dcGainDb: 120 });
-  const analysis = new AcAnalysis(circuit);
-  const own = analysis.system.parameters.flatMap((p, i) =>
-    p.name === 'gainBandwidthHz' ? [i] : [],
-  );
-  const fine = (hz: number): boolean => {
-    for (const i of own) analysis.values[i] = hz;
-    analysis.update();
-    const found = levelsOf(analysis, frequencies);
-    return found.every((db, k) => Math.abs(db - ideal[k]) < 0.5);
-  };
-  const centre = Math.sqrt(bands.all[0] * bands.all[bands.all.length - 1]);
-  let [low, high] = [Math.log(centre), Math.log(centre * 1e7)];
-  for (let pass = 0; pass < 9; pass++) {
-    const middle = (low + high) / 2;
-    if (fine(Math.exp(middle))) high = middle;
-    else low = middle;
-  }
-  return Math.exp(high);
-}
-
-function outputNoise(design: ReturnType<typeof designAsk>, model: OpAmpModel | undefined): number {
-  const usual = OP_AMPS[0].model;
-  const { circuit } = designCircuit(
-    design,
-    model === undefined || model === 'ideal' ? usual : model,
-  );
-  return noise(circuit, { probe: 'out', frequenciesHz: [1000], fromHz: 20, toHz: 20_000 }).rmsVolts;
-}
-
-function worstSensitivity(circuit: Circuit, bands: JudgedBands): WeighRow['sensitivity'] {
-  let worst = { part: '', dbPerPercent: 0 };
-  for (const { part, levelDb } of sensitivity(circuit, {
+function outputNoise(design: Design, model: OpAmpModel): number {
+  const { circuit } = designCircuit(design, model);
+  return noise(circuit, {
     probe: 'out',
-    frequenciesHz: thinned(bands.pass),
-  })) {
-    if (part === 'V1') continue;
-    const most = levelDb.reduce((m, x) => Math.max(m, Math.abs(x)), 0) / 100;
-    if (most > worst.dbPerPercent) worst = { part, dbPerPercent: most };
-  }
-  return worst;
+    frequenciesHz: [1000],
+    fromHz: 20,
+    toHz: 20_000,
+    settled: NOISE_SETTLED,
+  }).rmsVolts;
 }
 
-/** Every op-amp's output against the path's output. */
-function innerPeak(circuit: Circuit, bands: JudgedBands, analysis: AcAnalysis): number {
-  const outputs = circuit.parts.flatMap((p) => (p.kind === 'op-amp' ? [p.out] : []));
-  const probes = [...new Set([...outputs, 'out'])];
-  const solved = analysis.solve({ frequenciesHz: bands.all, probes }).probes;
-  const peak = (net: string) => Math.max(...levelsDb(solved[net]));
-  const out = peak('out');
-  return Math.max(0, ...outputs.map((net) => peak(net) - out));
-}
-
-/** Boards of evenly spread parts that keep to the limits, or within a dB of the ideal pass band. */
-function boardYield(
-  circuit: Circuit,
-  ask: Ask,
-  bands: JudgedBands,
-  idealPass: number[],
-  boards: number,
-): number | null {
-  if (bands.pass.length === 0) return null;
-  const pass = bands.pass.filter((_, k) => k % 4 === 0 || k === bands.pass.length - 1);
-  const ideal = idealPass.filter((_, k) => k % 4 === 0 || k === idealPass.length - 1);
-  const random = seededRandom(1);
-  const analysis = new AcAnalysis(circuit);
-  const nominal = Float64Array.from(analysis.values);
-  const kinds = new Map(circuit.parts.map((p) => [p.id, p.kind]));
-  const tolerance = analysis.system.parameters.map(({ part }) => {
-    const kind = kinds.get(part);
-    return kind === 'resistor'
-      ? 0.01
-      : kind === 'capacitor' || kind === 'inductor' || kind === 'transconductor'
-        ? 0.05
-        : 0;
-  });
-  const { limits } = ask;
-  const top = Math.max(...idealPass);
-  let good = 0;
-  for (let board = 0; board < boards; board++) {
-    for (let i = 0; i < nominal.length; i++)
-      analysis.values[i] = nominal[i] * (1 + tolerance[i] * (2 * random() - 1));
-    analysis.update();
-    const level = levelsOf(analysis, pass);
-    const kept = limits
-      ? Math.max(...level) - Math.min(...level) <= limits.passDb + 0.5 &&
-        levelsOf(analysis, bands.stop).every((db) => db <= top - limits.stopDb + 1)
-      : level.every((db, k) => Math.abs(db - ideal[k]) <= KEEPS_WITHIN_DB);
-    if (kept) good++;
-  }
-  return good / boards;
+/** Between the points half the power down on either side of the centre. */
+function notchWidth(ask: Ask, { notch }: Keeping, { level }: ExactDesign): number {
+  const { centreHz } = centreOf(ask);
+  const over = (u: number) =>
+    level(Float64Array.of(Math.exp(u)))[0] - (notch!.flatDb - HALF_POWER_DB);
+  const side = (farHz: number) => {
+    const [a, b] = [Math.log(centreHz), Math.log(farHz)].sort((x, y) => x - y);
+    return Math.exp(findZero(over, a, b, 1e-10));
+  };
+  return side(centreHz * 1000) - side(centreHz / 1000);
 }

@@ -1,5 +1,6 @@
 import type { TableColumnsType } from 'antd';
 import { ArrowDown, ArrowUp, ListFilter } from 'lucide-react';
+import type { AskKind } from '@/core/design/ask';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { WeighRow } from '@/core/weigh/weigh';
@@ -24,6 +25,27 @@ export const COLUMN_GROUPS: { value: ColumnGroup; label: string }[] = [
   { value: 'response', label: 'Response' },
   { value: 'practice', label: 'In practice' },
 ];
+
+/** Nine in ten of the spread boards. */
+const BOARDS = 'of boards with 1 % resistors and 5 % other parts, nine in ten';
+
+const PASSES = 'within 1 dB of the exact pass band';
+/** What a board must do to be counted in the yield. */
+const KEEPS: Record<AskKind | 'limits', string> = {
+  limits: 'to the limits, with 0.5 dB of room in the pass band and 1 dB in the stop band',
+  'low-pass': PASSES,
+  'high-pass': PASSES,
+  'band-pass': PASSES,
+  'wide-band': PASSES,
+  'band-stop': PASSES,
+  notch:
+    'at least 20 dB deep at the asked centre, and within 1 dB where the exact one has lost less than 1 dB',
+  peak: 'within 1 dB of the exact curve everywhere',
+  'low-shelf': 'within 1 dB of the exact curve everywhere',
+  'high-shelf': 'within 1 dB of the exact curve everywhere',
+  tilt: 'within 1 dB of the exact curve everywhere',
+  'all-pass': 'within 1 dB everywhere, and within 10° at the edge',
+};
 
 /** Signs of our own: an arrow where the table is sorted by, a funnel where it can be narrowed. */
 const sorting = {
@@ -60,7 +82,8 @@ export function weighColumns(
     print: (x: number) => string,
     width = 72,
   ): TableColumnsType<WeighRow> =>
-    group !== null && group !== of
+    // A figure that means nothing for what is asked has no column.
+    (group !== null && group !== of) || (rows.length > 0 && rows.every((r) => value(r) === null))
       ? []
       : [
           {
@@ -81,6 +104,7 @@ export function weighColumns(
   const quantity = (kind: 'hertz' | 'seconds' | 'volts') => (x: number) =>
     formatQuantity(x, kind, { digits: 2, unit: true, mark });
   const whole = (x: number) => `${x}`;
+  const kind = rows[0]?.ask.limits ? 'limits' : (rows[0]?.ask.kind ?? 'low-pass');
   const shapes = [...new Set(rows.map((r) => r.shape))];
   const orders = [...new Set(rows.map((r) => r.order))].sort((a, b) => a - b);
   return [
@@ -134,7 +158,7 @@ export function weighColumns(
     ...number(
       'practice',
       'Bandwidth',
-      'Least gain-bandwidth of the op-amps that keeps the pass band within 0.5 dB',
+      'Least gain-bandwidth of the op-amps that keeps the pass band within 0.5 dB of the ideal (and a notch 20 dB deep)',
       (r) => r.gainBandwidthHz,
       quantity('hertz'),
       86,
@@ -142,7 +166,7 @@ export function weighColumns(
     ...number(
       'response',
       'Ripple dB',
-      'Highest less lowest level over the pass band, its edge included',
+      'Highest less lowest level over the pass band, its edges included',
       (r) => r.rippleDb,
       fixed(2),
       80,
@@ -150,7 +174,7 @@ export function weighColumns(
     ...number(
       'response',
       'Stops dB',
-      'Down at the stop edge, or an octave beyond the edge',
+      'Least attenuation under the pass band’s highest: over the whole stop band, or from an octave beyond the edge (of a band-stop, over the middle half of its width)',
       (r) => r.attenuationDb,
       fixed(1),
       76,
@@ -165,8 +189,56 @@ export function weighColumns(
     ),
     ...number(
       'response',
+      'Width',
+      'Between the two points half the power down, with exact parts',
+      (r) => r.widthHz,
+      quantity('hertz'),
+      80,
+    ),
+    ...number(
+      'practice',
+      'Depth dB',
+      `At the asked centre; ${BOARDS} reach it`,
+      (r) => r.depthDb,
+      fixed(1),
+      76,
+    ),
+    ...number(
+      'practice',
+      'Height ±',
+      `How far the height is off, dB; ${BOARDS} stay within`,
+      (r) => r.heightErrorDb,
+      fixed(2),
+      74,
+    ),
+    ...number(
+      'practice',
+      'Width ±',
+      `How far the width at half the height is off; ${BOARDS} stay within`,
+      (r) => (r.widthError === null ? null : r.widthError * 100),
+      (x) => `${formatFixed(x, 1, mark)} %`,
+      74,
+    ),
+    ...number(
+      'practice',
+      'At edge ±',
+      `How far the level at the edge is off, dB; ${BOARDS} stay within`,
+      (r) => r.edgeErrorDb,
+      fixed(2),
+      80,
+    ),
+    ...number(
+      'practice',
+      'Phase ±',
+      `How far the phase at the edge is off; ${BOARDS} stay within`,
+      (r) => r.phaseErrorDegrees,
+      (x) => `${formatFixed(x, 1, mark)}°`,
+      74,
+    ),
+    ...number(
+      'response',
       'Noise',
-      'At the output, 20 Hz to 20 kHz',
+      'At the output, 20 Hz to 20 kHz, with the sheet’s op-amp (an ideal one adds none)',
       (r) => r.outputNoiseVolts,
       quantity('volts'),
       74,
@@ -182,7 +254,7 @@ export function weighColumns(
     ...number(
       'practice',
       'Inner peak',
-      'Highest inner node over the output’s highest, dB',
+      'Highest output of any inner op-amp or transconductor over the path’s own highest, dB',
       (r) => r.innerPeakDb,
       fixed(1),
       80,
@@ -190,8 +262,8 @@ export function weighColumns(
     ...number(
       'practice',
       'Yield',
-      'Boards with 1 % resistors and 5 % other parts that keep within a dB of the pass band, or to the limits',
-      (r) => (r.yield === null ? null : r.yield * 100),
+      `Of boards with 1 % resistors and 5 % other parts, those that keep to the ask: ${KEEPS[kind]}`,
+      (r) => r.yield * 100,
       (x) => `${formatFixed(x, 0, mark)} %`,
       62,
     ),

@@ -12,6 +12,8 @@ export interface NoiseRequest {
   /** Band of the totals. */
   fromHz: number;
   toHz: number;
+  /** The totals' squares settle to this part of themselves. Default 1e-7. */
+  settled?: number;
   signal?: AbortSignal;
 }
 
@@ -47,7 +49,7 @@ export function aWeighting(hz: number): number {
  * until they settle.
  */
 export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
-  const { probe, fromHz, toHz, signal } = request;
+  const { probe, fromHz, toHz, settled = 1e-7, signal } = request;
   if (!(fromHz > 0) || !(toHz > fromHz))
     throw new ReedError(
       'range',
@@ -68,7 +70,7 @@ export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
     Float64Array.from(request.frequenciesHz),
     signal,
   );
-  const total = integrate(analysis, unknown, terms, fromHz, toHz, signal);
+  const total = integrate(analysis, unknown, terms, { fromHz, toHz }, settled, signal);
   const byPart = new Map<string, { part: string; cause: string; square: number }>();
   terms.forEach((term, k) => {
     const key = `${term.part} ${term.cause}`;
@@ -166,13 +168,13 @@ function densities(
   return result;
 }
 
-/** Simpson's rule in log frequency, the grid doubled until the total settles to 1e-7. */
+/** Simpson's rule in log frequency, the grid doubled until the total settles. */
 function integrate(
   analysis: AcAnalysis,
   unknown: number,
   terms: readonly NoiseTerm[],
-  fromHz: number,
-  toHz: number,
+  { fromHz, toHz }: { fromHz: number; toHz: number },
+  settled: number,
   signal?: AbortSignal,
 ) {
   const span = Math.log(toHz / fromHz);
@@ -191,7 +193,7 @@ function integrate(
       return (s * span) / intervals / 3;
     };
     const flat = sum((k) => d.total[k]);
-    if (Math.abs(flat - before) <= 1e-7 * flat || intervals > 60_000) {
+    if (Math.abs(flat - before) <= settled * flat || intervals > 60_000) {
       return {
         flat,
         weighted: sum((k) => d.total[k] * aWeighting(x[k])),

@@ -47,7 +47,8 @@ interface FullSensitivity {
   groupDelaySeconds: Float64Array;
 }
 
-function sensitivityOf(
+/** Everything that one direct and one transposed solve a frequency tell of a prepared circuit. */
+export function sensitivityOf(
   analysis: AcAnalysis,
   probe: string,
   frequenciesHz: Float64Array,

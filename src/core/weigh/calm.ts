@@ -1,0 +1,46 @@
+import { sensitivityOf } from '@/core/analysis/sensitivity/sensitivity';
+import { closeIn, highestOf, localSummits, lowestOf, type Curve } from '@/core/response/extremes';
+import type { ExactDesign } from './exact';
+
+/** The part that moves the pass band most: dB for one per cent. */
+export interface WorstPart {
+  part: string;
+  dbPerPercent: number;
+}
+
+export interface Calm {
+  sensitivity: WorstPart;
+  /** Longest less shortest group delay over the pass band, seconds. */
+  delayVariationSeconds: number;
+}
+
+/** What the adjoint network tells of the pass band: the most that any part moves it, and its delay. */
+export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]): Calm {
+  let worst: WorstPart = { part: '', dbPerPercent: 0 };
+  let [longest, shortest] = [-Infinity, Infinity];
+  for (const grid of grids) {
+    const { parts, groupDelaySeconds } = sensitivityOf(analysis, 'out', grid);
+    parts.forEach(({ part, levelDb }, i) => {
+      if (part === 'V1') return;
+      const curve: Curve = (hz) =>
+        sensitivityOf(analysis, 'out', hz).parts[i].levelDb.map((db) => Math.abs(db) / 100);
+      const values = levelDb.map((db) => Math.abs(db) / 100);
+      const dbPerPercent = summitOver(curve, grid, values, worst.dbPerPercent);
+      if (dbPerPercent > worst.dbPerPercent) worst = { part, dbPerPercent };
+    });
+    const delay: Curve = (hz) => sensitivityOf(analysis, 'out', hz).groupDelaySeconds;
+    const fine = 1e-7 * Math.max(...groupDelaySeconds.map(Math.abs));
+    longest = Math.max(longest, highestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
+    shortest = Math.min(shortest, lowestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
+  }
+  return { sensitivity: worst, delayVariationSeconds: longest - shortest };
+}
+
+/** The highest of a curve, refined only where it could be higher than what is known already. */
+function summitOver(curve: Curve, grid: Float64Array, values: Float64Array, known: number): number {
+  let most = values.reduce((a, b) => Math.max(a, b), known);
+  for (const { between, reach } of localSummits(grid, values))
+    if (reach > most * (1 + 1e-4))
+      most = Math.max(most, closeIn(curve, ...between, most * 1e-5).value);
+  return most;
+}

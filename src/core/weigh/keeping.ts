@@ -1,0 +1,71 @@
+import { closeIn, localSummits, type Curve } from '@/core/response/extremes';
+import type { Ask } from '@/core/design/ask';
+import { centreOf, mainHz } from '@/core/design/ask';
+import type { JudgedBands } from './judged';
+import { gridOver, type ExactDesign } from './exact';
+
+/** A notch is one as long as it is so deep at the asked centre, dB. */
+export const NOTCH_DB = 20;
+
+/** Where a circuit that is not exact is compared with the one that is. */
+export interface Keeping {
+  grids: Float64Array[];
+  /** Exact levels on the grids, dB. */
+  exactDb: Float64Array[];
+  /** The centre of a notch, whose depth counts too, with the level it is counted from. */
+  notch: { hz: number; flatDb: number } | null;
+  middleHz: number;
+}
+
+export function keepingOf(ask: Ask, bands: JudgedBands, exact: ExactDesign): Keeping {
+  const grids = bands.pass.map((band) => gridOver(band, exact));
+  const exactDb = grids.map(exact.level);
+  return {
+    grids,
+    exactDb,
+    notch: ask.kind === 'notch' ? { hz: centreOf(ask).centreHz, flatDb: exactDb[0][0] } : null,
+    middleHz: mainHz(ask),
+  };
+}
+
+/**
+ * How far a circuit stands outside of `keptDb` about the exact levels, dB: positive where it does
+ * somewhere. What lies between the grid's points is looked at only where it could decide.
+ */
+export function closestFit(
+  level: Curve,
+  exactLevel: Curve,
+  { grids, exactDb, notch }: Keeping,
+  keptDb: number,
+): number {
+  let most = -Infinity;
+  if (notch) {
+    const [at] = level(Float64Array.of(notch.hz));
+    most = NOTCH_DB - (notch.flatDb - at);
+  }
+  grids.forEach((grid, g) => {
+    const found = level(grid);
+    const off = found.map((db, k) => Math.abs(db - exactDb[g][k]) - keptDb);
+    const curve: Curve = (hz) => {
+      const [there, wanted] = [level(hz), exactLevel(hz)];
+      return there.map((db, k) => Math.abs(db - wanted[k]) - keptDb);
+    };
+    most = Math.max(most, summitThatDecides(curve, grid, off, most));
+  });
+  return most;
+}
+
+/** The highest of a curve, refined where a summit could stand above zero while nothing else does. */
+export function summitThatDecides(
+  curve: Curve,
+  grid: Float64Array,
+  values: Float64Array,
+  least = -Infinity,
+): number {
+  let most = values.reduce((a, b) => Math.max(a, b), least);
+  for (const { between, reach } of localSummits(grid, values)) {
+    if (most > 0) break;
+    if (reach > 0) most = Math.max(most, closeIn(curve, ...between, 1e-6).value);
+  }
+  return most;
+}
