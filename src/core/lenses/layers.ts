@@ -1,5 +1,4 @@
 import type { Circuit } from '@/core/circuit/schema';
-import type { Waveform } from '@/core/circuit/waveform';
 import { messageOf, ReedError } from '@/core/errors';
 import { layersOf, type LayerId, type LayerSource } from '@/core/sheet/evaluate';
 import { layerName } from '@/core/sheet/layer-name';
@@ -44,11 +43,3 @@ export async function overLayers<T>(
 /** The voltage that a layer's source gives: that of its sine, r.m.s. */
 export const sourceVolts = ({ design }: LayerSource, way = 0): number =>
   design.ways[way].source.volts;
-
-/** A path's circuit with its source playing a waveform. */
-export function driven(circuit: Circuit, waveform: Waveform): Circuit {
-  return {
-    ...circuit,
-    parts: circuit.parts.map((p) => (p.id === 'V1' ? { ...p, waveform } : p)),
-  };
-}

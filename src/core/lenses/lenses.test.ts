@@ -34,11 +34,11 @@ test('a pulse charges and discharges an RC as the exponential says', async () =>
   const pulse = pictures.find((p) => p.id === 'pulse')!;
   const { seconds, volts } = ideal(pulse.layers.layers);
   const tau = 1 / (2 * Math.PI * 1000);
-  const [rise, fall] = [0.3e-3, 3.3e-3];
+  const [rise, fall] = [0.25e-3, 3.25e-3];
   seconds.forEach((t, k) => {
     const want =
       t < rise ? 0 : t < fall ? 1 - Math.exp((rise - t) / tau) : Math.exp((fall - t) / tau);
-    expect(Math.abs(volts[k] - want)).toBeLessThan(2e-3);
+    expect(Math.abs(volts[k] - want)).toBeLessThan(1e-6);
   });
 });
 

@@ -1,23 +1,17 @@
-import { transient } from '@/core/analysis/transient/transient';
-import type { Circuit } from '@/core/circuit/schema';
-import { waveformValue, type Waveform } from '@/core/circuit/waveform';
-import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
+import { LinearTime } from '@/core/analysis/linear-time/linear-time';
+import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
+import { mainHz } from '@/core/design/ask';
+import { messageOf, ReedError } from '@/core/errors';
+import { layersOf } from '@/core/sheet/evaluate';
+import { layerName } from '@/core/sheet/layer-name';
+import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
-import {
-  driven,
-  overLayers,
-  sourceVolts,
-  withoutPause,
-  type OverLayers,
-  type Pause,
-} from './layers';
+import { sourceVolts, withoutPause, type OverLayers, type Pause } from './layers';
+import { inputTrace, outputTrace, SOURCE, type Piece, type Shot, type TimeTrace } from './time-run';
+
+export type { TimeTrace } from './time-run';
 
 /** One small picture over time: what goes in and what comes out. */
-export interface TimeTrace {
-  seconds: Float64Array;
-  volts: Float64Array;
-}
-
 export interface TimePicture {
   id: 'pulse' | 'square-low' | 'square-middle' | 'square-high' | 'burst';
   /** Frequency of the wave; of a pulse, one over its whole length. */
@@ -26,141 +20,139 @@ export interface TimePicture {
   layers: OverLayers<TimeTrace>;
 }
 
-const POINTS = 480;
+interface Plan extends Pick<TimePicture, 'id' | 'atHz'> {
+  /** For a source of so many volts. */
+  shot(volts: number): Shot;
+}
+
+/** One over the frequency the ask is about is so many smallest steps, as a power of two. */
+const FINENESS = 24;
+const ONE = 2 ** FINENESS;
 
 /**
- * A pulse (charge and discharge), squares at three frequencies about the edge and a tone burst,
- * through every layer. All have the source's voltage: the pulse rises to it, squares swing to either
- * side of zero by it, the burst has it as its r.m.s. value.
+ * A pulse (charge and discharge), squares at three frequencies about the edge as they are when they
+ * have gone on for ever, and a tone burst, through every layer. All have the source's voltage: the
+ * pulse rises to it, squares swing to either side of zero by it, the burst has it as its r.m.s. value.
  */
 export async function timeLens(sheet: Sheet, pause: Pause = withoutPause): Promise<TimePicture[]> {
   const hz = mainHz(sheet.ask);
-  const ring = slowness(sheet.ask);
-  const pictures: TimePicture[] = [];
-  for (const [id, atHz, shot] of [
-    pulse(hz, ring),
-    square('square-low', hz / 8, hz, ring),
-    square('square-middle', hz, hz, ring),
-    square('square-high', hz * 4, hz, ring),
-    burst(hz, ring),
-  ])
-    pictures.push(await picture(sheet, id, atHz, shot, pause));
+  const smallest = 1 / hz / ONE;
+  const plans = plansFor(hz, ringingOf(sheet, hz));
+  const pictures = plans.map(({ id, atHz, shot }): TimePicture => ({
+    id,
+    atHz,
+    input: inputTrace(shot(sheet.ways[0].source.volts), smallest),
+    layers: { layers: [], problems: [] },
+  }));
+  for (const layer of layersOf(sheet)) {
+    try {
+      await pause();
+      const { design, version } = layer;
+      const circuit = pathCircuit(design.ways[0], design.parts, version);
+      const time = new LinearTime(circuit, SOURCE, 'out', smallest, hz);
+      for (const [i, { shot }] of plans.entries()) {
+        await pause();
+        const value = outputTrace(time, shot(sourceVolts(layer)));
+        pictures[i].layers.layers.push({ id: layer.id, value });
+      }
+    } catch (error) {
+      if (!(error instanceof ReedError) || error.code === 'stopped') throw error;
+      for (const { layers } of pictures)
+        if (!layers.layers.some((l) => l.id === layer.id))
+          layers.problems.push(`${layerName(layer.id, sheet)}: ${messageOf(error)}`);
+    }
+  }
   return pictures;
 }
 
-type Named = [id: TimePicture['id'], atHz: number, shot: Shot];
-
-const pulse = (hz: number, ring: number): Named => [
-  'pulse',
-  hz / (6 * ring),
-  {
-    wave: {
-      shape: 'square',
-      lowVolts: 0,
-      highVolts: 1,
-      frequencyHz: hz / (6 * ring),
-      duty: 0.5,
-      delaySeconds: (0.3 * ring) / hz,
-      riseSeconds: 0,
-    },
-    from: 0,
-    until: (6.3 * ring) / hz,
-  },
-];
-
-const burst = (hz: number, ring: number): Named => [
-  'burst',
-  hz,
-  {
-    wave: {
-      shape: 'burst',
-      offsetVolts: 0,
-      amplitudeVolts: Math.SQRT2,
-      frequencyHz: hz,
-      cycles: 6,
-      delaySeconds: 1 / hz,
-    },
-    from: 0,
-    until: (8 + 4 * ring) / hz,
-  },
-];
-
-/** How many periods of its frequency an ask rings for: a narrow band takes longer to speak. */
-function slowness(ask: Ask): number {
-  if (placedBy(ask.kind) === 'edge') return 1;
-  const { lowerHz, upperHz } = bandOf(ask);
-  return Math.min(12, Math.max(1, Math.sqrt(lowerHz * upperHz) / (upperHz - lowerHz)));
+/** How a filter rings: for how many periods of its frequency, and how fast. */
+interface Ringing {
+  periods: number;
+  hz: number;
 }
 
-/** Two periods of a square after it has settled. */
-function square(id: TimePicture['id'], hz: number, edgeHz: number, ring: number): Named {
-  const settle = Math.ceil(3 + (4 * ring * hz) / edgeHz);
-  return [
+const LONGEST_RING = 16;
+/** Poles within this factor of the ask's frequency set the length of the pictures. */
+const NEAR = 10;
+/** Poles within this factor are drawn ring by ring; the steps after an edge show what is faster. */
+const DRAWN = 30;
+
+/** From the poles of the exact circuit: a pair's ringing falls to 4 % in Q periods. */
+function ringingOf(sheet: Sheet, hz: number): Ringing {
+  let figures: RootFigures[] = [];
+  try {
+    figures = polesAndZeros(pathCircuit(sheet.ways[0], sheet.parts, 'ideal'), 'out').poleFigures;
+  } catch (error) {
+    // Each layer says for itself what is wrong with its circuit.
+    if (!(error instanceof ReedError)) throw error;
+  }
+  const within = (factor: number) =>
+    figures.filter(({ f0Hz, q }) => q !== null && f0Hz < hz * factor && f0Hz > hz / factor);
+  const longest = Math.max(0.5, ...within(NEAR).map((p) => (Math.abs(p.q!) * hz) / p.f0Hz));
+  return {
+    periods: Math.min(LONGEST_RING, Math.max(1, Math.ceil(longest / 2))),
+    hz: Math.max(hz, ...within(DRAWN).map((p) => p.f0Hz)),
+  };
+}
+
+const POINTS_A_RING = 24;
+const LEAST_POINTS = 900;
+const MOST_POINTS = 4000;
+
+/** Power of two of smallest steps between points, for a picture that is `length` times 1/hz long. */
+function levelFor(length: number, { hz: ringHz }: Ringing, hz: number): number {
+  const wanted = Math.max(LEAST_POINTS, length * (ringHz / hz) * POINTS_A_RING);
+  return Math.floor(Math.log2((length * ONE) / Math.min(MOST_POINTS, wanted)));
+}
+
+function plansFor(hz: number, ringing: Ringing): Plan[] {
+  const { periods } = ringing;
+  const held = (length: number, volts: number): Piece => ({
+    units: length * ONE,
+    held: volts,
+    sinePeak: 0,
+  });
+  const level = (pieces: readonly Piece[]) =>
+    levelFor(pieces.reduce((sum, p) => sum + p.units, 0) / ONE, ringing, hz);
+  const shotOf = (pieces: readonly Piece[], more: Partial<Shot> = {}): Shot => ({
+    pieces,
+    level: level(pieces),
+    sineHz: hz,
+    ...more,
+  });
+  /** @param octaves of the square over the ask's frequency */
+  const square = (id: TimePicture['id'], octaves: number): Plan => ({
     id,
-    hz,
+    atHz: hz * 2 ** octaves,
+    shot: (volts) => {
+      const half = 2 ** (-octaves - 1);
+      return shotOf(
+        [held(half, volts), held(half, -volts), held(half, volts), held(half, -volts)],
+        {
+          steady: { volts, half: FINENESS - octaves - 1 },
+        },
+      );
+    },
+  });
+  return [
     {
-      wave: {
-        shape: 'square',
-        lowVolts: -1,
-        highVolts: 1,
-        frequencyHz: hz,
-        duty: 0.5,
-        delaySeconds: 0,
-        riseSeconds: 0,
-      },
-      from: settle / hz,
-      until: (settle + 2) / hz,
+      id: 'pulse',
+      atHz: hz / (6 * periods),
+      shot: (volts) =>
+        shotOf([held(periods / 4, 0), held(3 * periods, volts), held(3 * periods, 0)]),
+    },
+    square('square-low', -3),
+    square('square-middle', 0),
+    square('square-high', 2),
+    {
+      id: 'burst',
+      atHz: hz,
+      shot: (volts) =>
+        shotOf([
+          held(1, 0),
+          { units: 6 * ONE, held: 0, sinePeak: volts * Math.SQRT2 },
+          held(1 + 4 * periods, 0),
+        ]),
     },
   ];
-}
-
-/** A wave of one volt, and the stretch of it that is shown. */
-interface Shot {
-  wave: Wave;
-  from: number;
-  until: number;
-}
-
-type Wave = Extract<Waveform, { shape: 'square' | 'burst' }>;
-
-function scaled(wave: Wave, volts: number): Wave {
-  return wave.shape === 'burst'
-    ? { ...wave, amplitudeVolts: wave.amplitudeVolts * volts }
-    : { ...wave, lowVolts: wave.lowVolts * volts, highVolts: wave.highVolts * volts };
-}
-
-async function picture(
-  sheet: Sheet,
-  id: TimePicture['id'],
-  atHz: number,
-  shot: Shot,
-  pause: Pause,
-): Promise<TimePicture> {
-  const seconds = Float64Array.from(
-    { length: POINTS },
-    (_, k) => ((shot.until - shot.from) * k) / (POINTS - 1),
-  );
-  const wave = scaled(shot.wave, sheet.ways[0].source.volts);
-  return {
-    id,
-    atHz,
-    input: { seconds, volts: seconds.map((t) => waveformValue(wave, shot.from + t)) },
-    layers: await overLayers(sheet, pause, (circuit, layer) =>
-      run(circuit, { ...shot, wave: scaled(shot.wave, sourceVolts(layer)) }),
-    ),
-  };
-}
-
-function run(circuit: Circuit, { wave, from, until }: Shot): TimeTrace {
-  const stepSeconds = (until - from) / POINTS;
-  const { timesSeconds, probes } = transient(driven(circuit, wave), {
-    untilSeconds: until,
-    stepSeconds,
-    probes: ['out'],
-  });
-  const first = timesSeconds.findIndex((t) => t >= from - stepSeconds / 2);
-  return {
-    seconds: timesSeconds.slice(first).map((t) => t - timesSeconds[first]),
-    volts: probes.out.slice(first),
-  };
 }

@@ -7,8 +7,9 @@ import { closestFit, type Keeping } from './keeping';
 
 /** A pass band this far from the ideal is no longer kept, dB. */
 const KEPT_DB = 0.5;
-/** The search begins this far above the middle of what is looked at. */
-const FROM_ABOVE = 1e7;
+/** The search begins this far above the frequency the ask is about, and goes no further than this. */
+const FROM_ABOVE = 1e4;
+const MOST = 1e9;
 const STEP = 4;
 
 /**
@@ -33,13 +34,12 @@ export function gainBandwidthNeeded(
     analysis.update();
     return closestFit(level, exact.level, keeping, KEPT_DB);
   };
+  const [least, most] = [1 / FROM_ABOVE, MOST].map((x) => Math.log(keeping.middleHz * x));
   let high = Math.log(keeping.middleHz * FROM_ABOVE);
-  if (missesBy(high) > 0) return null;
-  const least = Math.log(keeping.middleHz / 1e3);
-  for (;;) {
-    const low = high - Math.log(STEP);
-    if (low < least) return null;
-    if (missesBy(low) > 0) return Math.exp(findZero(missesBy, low, high, 1e-5));
+  while (missesBy(high) > 0) if ((high += Math.log(STEP)) > most) return null;
+  for (let low = high - Math.log(STEP); low > least; low -= Math.log(STEP)) {
+    if (missesBy(low) > 0) return Math.exp(findZero(missesBy, low, high, 1e-4));
     high = low;
   }
+  return null;
 }

@@ -20,27 +20,38 @@ export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]
   let [longest, shortest] = [-Infinity, Infinity];
   for (const grid of grids) {
     const { parts, groupDelaySeconds } = sensitivityOf(analysis, 'out', grid);
-    parts.forEach(({ part, levelDb }, i) => {
-      if (part === 'V1') return;
+    // The part that moves most on the grid comes first: few of the others can then be worse.
+    const byMost = parts
+      .map(({ part, levelDb }, i) => {
+        const values = levelDb.map((db) => Math.abs(db) / 100);
+        return { part, i, values, most: values.reduce((a, b) => Math.max(a, b)) };
+      })
+      .filter(({ part }) => part !== 'V1')
+      .sort((a, b) => b.most - a.most);
+    for (const { part, i, values } of byMost) {
       const curve: Curve = (hz) =>
         sensitivityOf(analysis, 'out', hz).parts[i].levelDb.map((db) => Math.abs(db) / 100);
-      const values = levelDb.map((db) => Math.abs(db) / 100);
       const dbPerPercent = summitOver(curve, grid, values, worst.dbPerPercent);
       if (dbPerPercent > worst.dbPerPercent) worst = { part, dbPerPercent };
-    });
+    }
     const delay: Curve = (hz) => sensitivityOf(analysis, 'out', hz).groupDelaySeconds;
-    const fine = 1e-7 * Math.max(...groupDelaySeconds.map(Math.abs));
+    const fine = FINE * Math.max(...groupDelaySeconds.map(Math.abs));
     longest = Math.max(longest, highestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
     shortest = Math.min(shortest, lowestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
   }
   return { sensitivity: worst, delayVariationSeconds: longest - shortest };
 }
 
+/** Part of a figure to which its summit is divided; the parabola at the end is far closer. */
+const FINE = 1e-3;
+/** A summit that would be higher by less than this part is left alone. */
+const CLOSE_ENOUGH = 1e-3;
+
 /** The highest of a curve, refined only where it could be higher than what is known already. */
 function summitOver(curve: Curve, grid: Float64Array, values: Float64Array, known: number): number {
   let most = values.reduce((a, b) => Math.max(a, b), known);
   for (const { between, reach } of localSummits(grid, values))
-    if (reach > most * (1 + 1e-4))
-      most = Math.max(most, closeIn(curve, ...between, most * 1e-5).value);
+    if (reach > most * (1 + CLOSE_ENOUGH))
+      most = Math.max(most, closeIn(curve, ...between, most * FINE).value);
   return most;
 }

@@ -168,7 +168,7 @@ function densities(
   return result;
 }
 
-/** Simpson's rule in log frequency, the grid doubled until the total settles. */
+/** Simpson's rule in log frequency, the grid doubled (its points kept) until the total settles. */
 function integrate(
   analysis: AcAnalysis,
   unknown: number,
@@ -178,14 +178,13 @@ function integrate(
   signal?: AbortSignal,
 ) {
   const span = Math.log(toHz / fromHz);
+  const at = (part: number) => fromHz * Math.exp(span * part);
   let intervals = Math.max(32, 2 * Math.ceil(span * 12));
+  const ends = Float64Array.from({ length: intervals + 1 }, (_, k) => at(k / intervals));
+  let d = densities(analysis, unknown, terms, ends, signal);
   let before = -1;
   for (;;) {
-    const x = Float64Array.from(
-      { length: intervals + 1 },
-      (_, k) => fromHz * Math.exp((span * k) / intervals),
-    );
-    const d = densities(analysis, unknown, terms, x, signal);
+    const x = d.frequenciesHz;
     const sum = (values: (k: number) => number) => {
       let s = 0;
       for (let k = 0; k <= intervals; k++)
@@ -201,6 +200,22 @@ function integrate(
       };
     }
     before = flat;
+    const middles = Float64Array.from({ length: intervals }, (_, k) => at((k + 0.5) / intervals));
+    d = interleaved(d, densities(analysis, unknown, terms, middles, signal));
     intervals *= 2;
   }
+}
+
+/** Densities on a grid and on its middles, in rising order. */
+function interleaved(grid: Densities, middles: Densities): Densities {
+  const both = (a: Float64Array, b: Float64Array) =>
+    Float64Array.from({ length: a.length + b.length }, (_, k) =>
+      k % 2 === 0 ? a[k / 2] : b[(k - 1) / 2],
+    );
+  return {
+    frequenciesHz: both(grid.frequenciesHz, middles.frequenciesHz),
+    total: both(grid.total, middles.total),
+    byTerm: grid.byTerm.map((term, i) => both(term, middles.byTerm[i])),
+    gain: both(grid.gain, middles.gain),
+  };
 }

@@ -1,0 +1,152 @@
+import type { LinearTime, Drive } from '@/core/analysis/linear-time/linear-time';
+import { stepsAfterJump } from '@/core/analysis/linear-time/schedule';
+import { Course } from '@/core/analysis/transient/course';
+
+export interface TimeTrace {
+  seconds: Float64Array;
+  volts: Float64Array;
+}
+
+/** A stretch of time in which the source is held, or plays a sine that begins at zero. */
+export interface Piece {
+  /** Length in smallest steps. */
+  units: number;
+  /** Volts that are held. */
+  held: number;
+  /** Peak volts of the sine. */
+  sinePeak: number;
+}
+
+/** A wave, and how it is to be drawn. */
+export interface Shot {
+  pieces: readonly Piece[];
+  /** Power of two of smallest steps between the points of the drawing. */
+  level: number;
+  sineHz: number;
+  /** A square that has gone on for ever: its volts, and the power of two of half its period. */
+  steady?: { volts: number; half: number };
+}
+
+/** The driving source of a path's circuit. */
+export const SOURCE = 'V1';
+
+/** A source's wave itself, each jump with both its ends. */
+export function inputTrace(shot: Shot, smallestSeconds: number): TimeTrace {
+  const seconds: number[] = [];
+  const volts: number[] = [];
+  let at = 0;
+  const put = (t: number, v: number) => {
+    seconds.push(t);
+    volts.push(v);
+  };
+  if (shot.steady) put(0, -shot.steady.volts);
+  for (const { units, held, sinePeak } of shot.pieces) {
+    const until = at + units;
+    put(at * smallestSeconds, held);
+    if (sinePeak !== 0)
+      for (let k = at; k < until; k += 2 ** shot.level)
+        put(
+          k * smallestSeconds,
+          sinePeak * Math.sin(2 * Math.PI * shot.sineHz * (k - at) * smallestSeconds),
+        );
+    put(until * smallestSeconds, held);
+    at = until;
+  }
+  return { seconds: Float64Array.from(seconds), volts: Float64Array.from(volts) };
+}
+
+/** What comes out of a circuit, with a point on every crest. */
+export function outputTrace(time: LinearTime, shot: Shot): TimeTrace {
+  const seconds: number[] = [];
+  const volts: number[] = [];
+  const visit = (t: number, v: number) => {
+    seconds.push(t);
+    volts.push(v);
+  };
+  if (time.equations.linear) linearRun(time, shot, visit);
+  else bentRun(time, shot, visit);
+  return withCrests(seconds, volts);
+}
+
+type Visit = (seconds: number, volts: number) => void;
+
+const driveOf = ({ held, sinePeak }: Piece): Drive => ({ held, sine: 0, cosine: sinePeak });
+
+function linearRun(time: LinearTime, shot: Shot, visit: Visit): void {
+  let state = startOf(time, shot);
+  let at = 0;
+  visit(0, time.volts(state));
+  for (const piece of shot.pieces) {
+    time.drive(state, driveOf(piece));
+    for (const k of stepsAfterJump(piece.units, shot.level)) {
+      state = time.step(state, k);
+      at += 2 ** k;
+      visit(at * time.seconds(0), time.volts(state));
+    }
+  }
+}
+
+const startOf = (time: LinearTime, { steady }: Shot) =>
+  steady ? time.steadySquare(steady.volts, steady.half) : time.restState();
+
+/** Periods that a bent circuit is given to get from the straight one's steady state to its own. */
+const WARM_PERIODS = 2;
+
+function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
+  const start = startOf(time, shot);
+  const course = new Course(time.equations, time.unknowns(start), SOURCE);
+  const { unknown } = time;
+  const play = (piece: Piece, each: Visit | undefined, from: number): void => {
+    let done = 0;
+    let afterJump = true;
+    for (const k of stepsAfterJump(piece.units, shot.level)) {
+      done += 2 ** k;
+      const phase = 2 * Math.PI * shot.sineHz * done * time.seconds(0);
+      course.step(time.seconds(k), piece.held + piece.sinePeak * Math.sin(phase), afterJump);
+      afterJump = false;
+      each?.((from + done) * time.seconds(0), course.x[unknown]);
+    }
+  };
+  if (shot.steady)
+    for (let period = 0; period < WARM_PERIODS; period++)
+      for (const piece of shot.pieces.slice(0, 2)) play(piece, undefined, 0);
+  visit(0, course.x[unknown]);
+  let at = 0;
+  for (const piece of shot.pieces) {
+    play(piece, visit, at);
+    at += piece.units;
+  }
+}
+
+/** Crests between points are where the parabola through three of them turns. */
+function withCrests(seconds: readonly number[], volts: readonly number[]): TimeTrace {
+  const t: number[] = [];
+  const v: number[] = [];
+  const put = (at: number, volt: number) => {
+    t.push(at);
+    v.push(volt);
+  };
+  for (let k = 0; k < seconds.length; k++) {
+    const crest = k > 0 && k + 1 < seconds.length ? crestAt(seconds, volts, k) : undefined;
+    if (crest && crest.at < seconds[k]) put(crest.at, crest.volts);
+    put(seconds[k], volts[k]);
+    if (crest && crest.at > seconds[k]) put(crest.at, crest.volts);
+  }
+  return { seconds: Float64Array.from(t), volts: Float64Array.from(v) };
+}
+
+function crestAt(
+  seconds: readonly number[],
+  volts: readonly number[],
+  k: number,
+): { at: number; volts: number } | undefined {
+  const [left, right] = [seconds[k] - seconds[k - 1], seconds[k + 1] - seconds[k]];
+  // Across a change of step the three points may lie on both sides of a jump.
+  if (!(left > 0.4 * right && right > 0.4 * left)) return undefined;
+  const [a, b] = [(volts[k] - volts[k - 1]) / left, (volts[k + 1] - volts[k]) / right];
+  if (a * b >= 0) return undefined;
+  const bend = (b - a) / (left + right);
+  const slope = (a * right + b * left) / (left + right);
+  const away = -slope / (2 * bend);
+  return { at: seconds[k] + away, volts: volts[k] + slope * away + bend * away * away };
+}
