@@ -91,6 +91,8 @@ const startOf = (time: LinearTime, { steady }: Shot) =>
 
 /** Periods that a bent circuit is given to get from the straight one's steady state to its own. */
 const WARM_PERIODS = 2;
+/** The trapezoidal rule takes steps half as long as the drawing's points stand apart. */
+const FINER = 1;
 
 function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
   const start = startOf(time, shot);
@@ -99,7 +101,7 @@ function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
   const play = (piece: Piece, each: Visit | undefined, from: number): void => {
     let done = 0;
     let afterJump = true;
-    for (const k of stepsAfterJump(piece.units, shot.level)) {
+    for (const k of stepsAfterJump(piece.units, shot.level - FINER)) {
       done += 2 ** k;
       const phase = 2 * Math.PI * shot.sineHz * done * time.seconds(0);
       course.step(time.seconds(k), piece.held + piece.sinePeak * Math.sin(phase), afterJump);

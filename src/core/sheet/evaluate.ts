@@ -2,7 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { messageOf } from '@/core/errors';
 import { readingContextOf } from '@/core/design/bands';
 import type { Landmark } from '@/core/response/landmarks';
-import { highestOf } from '@/core/response/extremes';
+import { highestOf, type Curve } from '@/core/response/extremes';
 import {
   readMeasure,
   ResponseReader,
@@ -101,7 +101,7 @@ export class SheetEvaluator {
           [...solved].map(([id, version]) => [id, version.read(reading)]),
         ),
       })),
-      stages: way.stages.map((stage) => evaluateStage(stage, way, built)),
+      stages: evaluateStages(way, built),
       joints: collect(problems, [], () => jointsOf(way, sheet.parts, jointFrequency(sheet.ask))),
       problems,
     };
@@ -185,11 +185,18 @@ class SolvedVersion {
     return result;
   }
 
-  /** Highest level of a net over the picture's frequencies. */
-  peakDb(net: string): number {
-    const level = (frequenciesHz: Float64Array) =>
-      levelsDb(this.analysis.solve({ frequenciesHz, probes: [net] }).probes[net]);
-    return highestOf(level, this.trace.frequenciesHz).value;
+  /** Highest level of each net over the picture's frequencies; all are asked for together. */
+  peaksDb(nets: readonly string[]): Map<string, number> {
+    const grid = this.trace.frequenciesHz;
+    const solve = (frequenciesHz: Float64Array) =>
+      this.analysis.solve({ frequenciesHz, probes: nets }).probes;
+    const onGrid = solve(grid);
+    return new Map(
+      nets.map((net) => {
+        const level: Curve = (hz) => levelsDb(solve(hz)[net]);
+        return [net, highestOf(level, grid, { values: levelsDb(onGrid[net]), fine: 0.01 }).value];
+      }),
+    );
   }
 }
 
@@ -210,7 +217,7 @@ function layerTrace(
   };
 }
 
-function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined): EvaluatedStage {
+function evaluateStage(stage: Stage): EvaluatedStage {
   const result: EvaluatedStage = { id: stage.id };
   const attempt = (compute: () => void) => {
     try {
@@ -221,10 +228,25 @@ function evaluateStage(stage: Stage, way: Way, built: SolvedVersion | undefined)
   };
   attempt(() => (result.exact = exactValues(stage)));
   attempt(() => Object.assign(result, stageCard(stage)));
-  attempt(() => {
-    if (!stage.bypassed && built) result.peakDb = built.peakDb(stageOutNet(way, stage.id));
-  });
   return result;
+}
+
+/** Every stage by itself, and how high its output comes within the whole built path. */
+function evaluateStages(way: Way, built: SolvedVersion | undefined): EvaluatedStage[] {
+  const netOf = (stage: Stage) => (stage.bypassed ? '' : stageOutNet(way, stage.id));
+  const nets = [...new Set(way.stages.map(netOf))].filter((net) => net !== '');
+  let peaks = new Map<string, number>();
+  let problem: string | undefined;
+  try {
+    if (built && nets.length > 0) peaks = built.peaksDb(nets);
+  } catch (error) {
+    problem = messageOf(error);
+  }
+  return way.stages.map((stage) => {
+    const result = evaluateStage(stage);
+    result.problem ??= stage.bypassed ? undefined : problem;
+    return { ...result, peakDb: peaks.get(netOf(stage)) };
+  });
 }
 
 function collect<T>(problems: string[], fallback: T, compute: () => T): T {

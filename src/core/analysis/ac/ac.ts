@@ -35,6 +35,9 @@ export interface AcRequest {
   signal?: AbortSignal;
 }
 
+/** So few frequencies of a circuit that was never asked before are solved one by one. */
+const FEW = 2;
+
 /**
  * The small-signal response of one circuit, prepared once and then asked at any frequencies.
  * Values of its parameters may be changed between questions; the plan stays.
@@ -110,6 +113,11 @@ export class AcAnalysis {
     wanted: { unknown: number; trace: ComplexTrace }[],
     signal?: AbortSignal,
   ): void {
+    // For a frequency or two a plan is not worth its making.
+    if (!this.plan && omega.length <= FEW) {
+      omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted));
+      return;
+    }
     const solver = this.solverFor(
       omega,
       wanted.map((w) => w.unknown),
@@ -126,12 +134,15 @@ export class AcAnalysis {
       if (sound) continue;
       for (let k = 0; k < count; k++) {
         if (solver.troubled[k] === 0) continue;
-        const x = this.solveCarefully(omega[from + k]);
-        for (const { unknown, trace } of wanted) {
-          trace.re[from + k] = x.re[unknown];
-          trace.im[from + k] = x.im[unknown];
-        }
+        this.put(this.solveCarefully(omega[from + k]), from + k, wanted);
       }
+    }
+  }
+
+  private put(x: ComplexTrace, at: number, wanted: { unknown: number; trace: ComplexTrace }[]) {
+    for (const { unknown, trace } of wanted) {
+      trace.re[at] = x.re[unknown];
+      trace.im[at] = x.im[unknown];
     }
   }
 

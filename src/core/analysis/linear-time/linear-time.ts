@@ -27,7 +27,8 @@ export class LinearTime {
   readonly equations: LargeSignalEquations;
   /** Unknowns, then what drives: held, sine, cosine. */
   private readonly size: number;
-  private readonly maps: Matrix[] = [];
+  /** Of 1, 2, 4, ... smallest steps, row by row. */
+  private readonly maps: Float64Array[] = [];
   /** Index of the probed net. */
   readonly unknown: number;
 
@@ -69,7 +70,7 @@ export class LinearTime {
     for (const drive of [held, sine, cosine]) storage.set(drive, drive, 1);
     rates.set(sine, cosine, 2 * Math.PI * sineHz);
     rates.set(cosine, sine, -2 * Math.PI * sineHz);
-    this.maps.push(stepMap(storage, rates, smallestSeconds));
+    this.maps.push(Float64Array.from(stepMap(storage, rates, smallestSeconds).to1DArray()));
   }
 
   /** Seconds of a step of 2^k smallest ones. */
@@ -77,11 +78,9 @@ export class LinearTime {
     return this.smallestSeconds * 2 ** k;
   }
 
-  private map(k: number): Matrix {
-    while (this.maps.length <= k) {
-      const last = this.maps[this.maps.length - 1];
-      this.maps.push(last.mmul(last));
-    }
+  private map(k: number): Float64Array {
+    while (this.maps.length <= k)
+      this.maps.push(squared(this.maps[this.maps.length - 1], this.size));
     return this.maps[k];
   }
 
@@ -99,10 +98,11 @@ export class LinearTime {
   /** On by 2^k smallest steps. */
   step(state: Float64Array, k: number): Float64Array {
     const map = this.map(k);
-    const next = new Float64Array(this.size);
-    for (let i = 0; i < this.size; i++) {
+    const { size } = this;
+    const next = new Float64Array(size);
+    for (let i = 0, at = 0; i < size; i++) {
       let sum = 0;
-      for (let j = 0; j < this.size; j++) sum += map.get(i, j) * state[j];
+      for (let j = 0; j < size; j++, at++) sum += map[at] * state[j];
       next[i] = sum;
     }
     return next;
@@ -127,9 +127,12 @@ export class LinearTime {
   steadySquare(volts: number, k: number): Float64Array {
     const n = this.equations.size;
     const map = this.map(k);
-    const turned = Matrix.eye(n, n).add(map.subMatrix(0, n - 1, 0, n - 1));
+    const turned = Matrix.eye(n, n);
     const right = new Matrix(n, 1);
-    for (let i = 0; i < n; i++) right.set(i, 0, -volts * map.get(i, n));
+    for (let i = 0; i < n; i++) {
+      for (let j = 0; j < n; j++) turned.set(i, j, turned.get(i, j) + map[i * this.size + j]);
+      right.set(i, 0, -volts * map[i * this.size + n]);
+    }
     const state = this.restState();
     try {
       solve(turned, right)
@@ -145,4 +148,17 @@ export class LinearTime {
       );
     return state;
   }
+}
+
+/** A square matrix times itself; columns of zeros (nothing is stored there) cost nothing. */
+function squared(a: Float64Array, n: number): Float64Array {
+  const out = new Float64Array(n * n);
+  for (let i = 0; i < n; i++) {
+    for (let k = 0; k < n; k++) {
+      const factor = a[i * n + k];
+      if (factor === 0) continue;
+      for (let j = 0; j < n; j++) out[i * n + j] += factor * a[k * n + j];
+    }
+  }
+  return out;
 }
