@@ -1,7 +1,8 @@
 import { makeSheet, type NewSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
-import { channelAsk, designBank, widthsOf } from './bank';
+import { channelAsk, designBank } from './bank';
 import { bankSchema, type Bank } from './schema';
+import { channelBands } from './widths';
 
 export interface NewBank extends Omit<NewSheet, 'ask'> {
   centresHz: readonly number[];
@@ -17,7 +18,7 @@ export function makeBank({ centresHz, stages = 2, overlapDb = 3, ...rest }: NewB
   });
   const sheet = makeSheet({
     ...rest,
-    ask: channelAsk(bank.channels[0], widthsOf(bank)[0]),
+    ask: channelAsk(bank.channels[0], channelBands(bank)[0]),
     readings: [],
   });
   return {

@@ -1,4 +1,4 @@
-import { bankPicture, type BankPicture } from '@/core/bank/bank';
+import { bankPicture, type BankPicture } from '@/core/bank/picture';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens, type DelayTrace } from './delay';
 import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';

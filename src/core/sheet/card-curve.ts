@@ -1,5 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { bankPicture } from '@/core/bank/bank';
+import { bankPicture } from '@/core/bank/picture';
 import { levelsDb } from '@/core/response/response';
 import { pathCircuit } from './path-circuit';
 import type { Sheet } from './schema';

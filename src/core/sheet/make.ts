@@ -37,7 +37,7 @@ export function realValues(
 }
 
 /** What a stage's values start from, without what is not said. */
-const startOf = ({ farads, ohms }: StageChoice): StageChoice => ({
+export const startOf = ({ farads, ohms }: StageChoice): StageChoice => ({
   ...(farads === undefined ? {} : { farads }),
   ...(ohms === undefined ? {} : { ohms }),
 });

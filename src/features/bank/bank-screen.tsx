@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import type { BankPicture } from '@/core/bank/bank';
+import type { BankPicture } from '@/core/bank/picture';
 import type { Bank } from '@/core/bank/schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';

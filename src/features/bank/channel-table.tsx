@@ -1,6 +1,6 @@
 import { Button, Checkbox } from 'antd';
 import { Plus, Trash2 } from 'lucide-react';
-import type { BankPicture } from '@/core/bank/bank';
+import type { BankPicture } from '@/core/bank/picture';
 import type { Bank, Channel } from '@/core/bank/schema';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
@@ -144,6 +144,21 @@ function channelColumns(
     shown('known', 'Known parts', ({ channel }) => `${Object.keys(channel.known).length || '–'}`),
     shown('peakHz', 'Peaks at', ({ found }) => (found ? hz(found.peakHz) : '')),
     shown('peak', 'Peak', ({ found }) => db(found?.peakDb)),
+    shown(
+      'builtWidth',
+      'Built width',
+      ({ found }) => (found?.builtWidthHz ? hz(found.builtWidthHz) : ''),
+      'Between the half-power points about its peak',
+    ),
+    shown(
+      'meets',
+      'Meets next',
+      ({ found }) =>
+        found?.meetsNext
+          ? `${formatFixed(-found.meetsNext.downDb, 1, mark)} dB, ${hz(found.meetsNext.hz)}`
+          : '',
+      'Where it and the next higher channel have the same level, and how far that is under its peak',
+    ),
     ...Array.from({ length: most }, (_, n) =>
       shown(
         `after${n}`,

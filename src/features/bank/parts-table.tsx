@@ -1,6 +1,8 @@
-import type { ReactNode } from 'react';
-import { knownKey, workedOut, type BankPicture } from '@/core/bank/bank';
+import { useMemo, type ReactNode } from 'react';
+import { knownKey, workedOut } from '@/core/bank/bank';
+import type { BankPicture } from '@/core/bank/picture';
 import type { Channel } from '@/core/bank/schema';
+import { messageOf } from '@/core/errors';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
@@ -33,9 +35,22 @@ interface PartsProps {
   picture: BankPicture | null;
 }
 
+const FIGURES = {
+  f0: {
+    name: 'the frequency',
+    print: (x: number, mark: DecimalMark) => formatQuantity(x, 'hertz', { unit: true, mark }),
+  },
+  Q: { name: 'Q', print: (x: number, mark: DecimalMark) => formatQuantity(x, 'ratio', { mark }) },
+  gain: {
+    name: 'the gain',
+    print: (x: number, mark: DecimalMark) => formatQuantity(x, 'ratio', { mark }),
+  },
+} as const;
+
 /** Known and unknown parts of one channel, and where its level goes. */
 export function Parts({ channel, way, picture }: PartsProps) {
   const mark = usePreferences((p) => p.mark);
+  const { exact, missed, problem } = useMemo(() => solved(channel, way), [channel, way]);
   const budget = picture?.channels.find((c) => c.id === channel.id)?.budgetDb ?? [];
   return (
     <>
@@ -43,12 +58,20 @@ export function Parts({ channel, way, picture }: PartsProps) {
       <p className={styles.soft}>
         Type a value to make a part known; empty it to have it worked out.
       </p>
+      {problem && <p role="alert">{problem}</p>}
+      {missed.map((m) => (
+        <p key={`${m.stage} ${m.figure}`} role="status">
+          The given parts leave {FIGURES[m.figure].name} of stage {m.stage + 1} no choice: it comes
+          to {FIGURES[m.figure].print(m.got, mark)}, {FIGURES[m.figure].print(m.wanted, mark)} was
+          wanted.
+        </p>
+      ))}
       <div className={styles.scroll}>
         <FigureTable<Line>
           rowKey={({ key }) => key}
           rowClassName={(line) => ('heading' in line ? styles.stage : '')}
           columns={partColumns(channel.id, mark)}
-          lines={linesOf(channel, way, budget, mark)}
+          lines={linesOf(exact, channel, way, budget, mark)}
           empty="There is nothing here yet."
         />
       </div>
@@ -56,11 +79,25 @@ export function Parts({ channel, way, picture }: PartsProps) {
   );
 }
 
+/** What the parts come to, or why they cannot. */
+function solved(channel: Channel, way: Way): ReturnType<typeof workedOut> & { problem?: string } {
+  try {
+    return workedOut(channel, way);
+  } catch (error) {
+    return { exact: {}, missed: [], problem: messageOf(error) };
+  }
+}
+
 const quantityOf = (stage: Stage, part: string) =>
   PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
 
-function linesOf(channel: Channel, way: Way, budget: readonly number[], mark: DecimalMark): Line[] {
-  const exact = workedOut(way);
+function linesOf(
+  exact: Readonly<Record<string, number>>,
+  channel: Channel,
+  way: Way,
+  budget: readonly number[],
+  mark: DecimalMark,
+): Line[] {
   return way.stages.flatMap((stage, n): Line[] => [
     {
       key: stage.id,

@@ -13,8 +13,8 @@ export interface Measured {
 
 /** How numbers stand in a name. */
 export interface NameWords {
-  hz(value: number): string;
-  number(value: number): string;
+  hz: (value: number) => string;
+  number: (value: number) => string;
 }
 
 /** One kind of number that is read off a response: its form, its unit, its name, and how it is read. */
