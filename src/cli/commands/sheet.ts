@@ -29,6 +29,11 @@ export const sheet: Command = {
               r && 'measured' in r ? r.measured.value : null,
             ]),
           ),
+          also: Object.fromEntries(
+            Object.entries(results).flatMap(([layer, r]) =>
+              r && 'measured' in r && r.measured.alsoHz ? [[layer, r.measured.alsoHz]] : [],
+            ),
+          ),
           errors: Object.fromEntries(
             Object.entries(results).flatMap(([layer, r]) =>
               r && 'error' in r ? [[layer, r.error]] : [],

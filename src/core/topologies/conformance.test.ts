@@ -6,7 +6,9 @@ import { pinsOf } from './drawing';
 import { TOPOLOGIES } from './index';
 import { instantiate, netsOfTopology, valuedParts } from './instantiate';
 import { designable } from './testing/asks';
-import { texValue } from './testing/tex-value';
+import { DEFAULT_PARTS, realValues } from '@/core/sheet/make';
+import { shownSides } from './testing/shown-equation';
+import { texValue } from './tex-value';
 import { isFlat, transferOf, type StageFigures, type Topology, type Values } from './topology';
 
 /** Orders of one family share their code: the lowest and the highest get every run, the others a few. */
@@ -111,13 +113,15 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
         for (const { id } of valuedParts(topology)) expect(about).toContain(id);
         if (!isFlat(topology)) expect(about).toContain('f0');
         if (topology.limits.q) expect(about).toContain('Q');
-        for (const { formula, numbers, text, source } of explained) {
+        for (const { formula, numbers, text, source, off } of explained) {
           for (const tex of [formula, numbers])
             expect(
               katex.renderToString(tex, { throwOnError: true, strict: 'ignore' }),
             ).not.toContain('NaN');
           expect(text).toMatch(/[.;]$/);
-          if (source)
+          // The designed values are what the design's formulas give, every one.
+          expect(off).toBeUndefined();
+          if (source && !formula.includes('\\ge'))
             expect(texValue(source.formula, source.named) / source.value).toBeCloseTo(1, 4);
         }
       }),
@@ -126,6 +130,41 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
     const { about, outputs, tuning, sensitivity, avoid } = topology;
     for (const words of [about, outputs, tuning, sensitivity, avoid])
       expect(words.length).toBeGreaterThan(10);
+  });
+
+  test('every equation shown is true as it stands, and says so where parts are off', () => {
+    const far = fc.array(fc.double({ min: 0.95, max: 1.05, noNaN: true }), {
+      minLength: 40,
+      maxLength: 40,
+    });
+    fc.assert(
+      fc.property(designable(topology), far, (ask, factors) => {
+        const exact = topology.design(ask);
+        const rounded = realValues(topology, exact, DEFAULT_PARTS);
+        const off = Object.fromEntries(
+          Object.entries(exact).map(([id, value], i) => [id, value * factors[i % 40]]),
+        );
+        for (const values of [exact, rounded, off]) {
+          const { q } = topology.figures(values);
+          if (q !== undefined && !(q > 0 && q < 200)) continue;
+          for (const { of, numbers, source, off: said } of topology.explain(values)) {
+            const sides = shownSides(numbers);
+            if (sides)
+              expect(Math.abs(sides[0] - sides[1])).toBeLessThan(1e-3 * Math.abs(sides[1]) + 1e-12);
+            // Whatever is claimed of a part or figure is what it is, or is marked as the design's.
+            if (!source) continue;
+            const gives = texValue(source.formula, source.named);
+            expect(source.value).toBe(of in values ? values[of] : source.named[of]);
+            if (said === undefined && !numbers.includes('\\ge'))
+              expect(Math.abs(gives - source.value)).toBeLessThanOrEqual(
+                1e-3 * Math.abs(source.value),
+              );
+            else if (said !== undefined) expect(said).toMatch(/formula of the design/);
+          }
+        }
+      }),
+      { numRuns: 3 },
+    );
   });
 
   test('illegal asks are refused in words', () => {

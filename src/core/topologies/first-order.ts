@@ -5,7 +5,7 @@ import {
   type StageChoice,
   type Values,
 } from './topology';
-import { farads, hertz, ohms } from './tex';
+import { because } from './why';
 
 /** R1 for the asked corner: f0 = 1 / (2 pi R1 C1). */
 export function firstOrderValues(ask: StageAsk, choice?: StageChoice): Values {
@@ -19,28 +19,24 @@ export function firstOrderCorner({ R1, C1 }: Values): number {
 
 /** The formulas common to every one-resistor one-capacitor stage. */
 export function explainFirstOrder(values: Values): Explanation[] {
-  const { R1, C1 } = values;
-  const f0 = firstOrderCorner(values);
-  const thumb = 0.16 / (R1 * C1);
-  return [
+  const f0Hz = firstOrderCorner(values);
+  const thumb = 0.16 / (values.R1 * values.C1);
+  return because(values, { f0Hz, gain: 1 }, [
     {
       of: 'R1',
-      formula: 'R_1 = \\frac{1}{2\\pi f_0 C_1}',
-      numbers: `\\frac{1}{2\\pi \\cdot ${hertz(f0)} \\cdot ${farads(C1)}} = ${ohms(R1)}`,
+      formula: '\\frac{1}{2\\pi @f0 @C1}',
       text: 'With the capacitor chosen, the resistor follows from the corner.',
     },
     {
       of: 'C1',
-      formula: 'C_1 = \\frac{1}{2\\pi f_0 R_1}',
-      numbers: `\\frac{1}{2\\pi \\cdot ${hertz(f0)} \\cdot ${ohms(R1)}} = ${farads(C1)}`,
+      formula: '\\frac{1}{2\\pi @f0 @R1}',
       text: 'The starting capacitor: a common value that puts the resistor near 10 kΩ.',
     },
     {
       of: 'f0',
-      formula: 'f_0 = \\frac{1}{2\\pi R_1 C_1}',
-      numbers: `\\frac{1}{2\\pi \\cdot ${ohms(R1)} \\cdot ${farads(C1)}} = ${hertz(f0)}`,
+      formula: '\\frac{1}{2\\pi @R1 @C1}',
       text: 'Here the level is 3.01 dB down and the phase has turned by 45 degrees.',
-      rule: `Rule of thumb: 160 / (R in kΩ × C in µF) gives ${thumb.toPrecision(4)} Hz; exact is ${f0.toPrecision(4)} Hz.`,
+      rule: `Rule of thumb: 160 / (R in kΩ × C in µF) gives ${thumb.toPrecision(4)} Hz; exact is ${f0Hz.toPrecision(4)} Hz.`,
     },
-  ];
+  ]);
 }

@@ -30,6 +30,8 @@ export interface Explanation {
   text: string;
   /** A rule of thumb beside the exact figure, where the two differ. */
   rule?: string;
+  /** Where the formula is the design’s and does not hold for the values at hand: what it says, and what is. */
+  off?: string;
   /** What the formula was written from and what it comes to, for checking it. */
   source?: { formula: string; value: number; named: Readonly<Record<string, number>> };
 }

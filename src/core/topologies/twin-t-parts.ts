@@ -37,7 +37,12 @@ export function twinTFigures(values: Values, fedBack: number): StageFigures {
       values[`${letter}1`] * values[`${letter}2`] * values[`${letter}3`] * values[`${letter}4`],
       1 / 4,
     );
-  return { f0Hz: 1 / (TWO_PI * mean('R') * mean('C')), q: 1 / (4 * (1 - fedBack)), gain: 1 };
+  return {
+    f0Hz: 1 / (TWO_PI * mean('R') * mean('C')),
+    q: 1 / (4 * (1 - fedBack)),
+    gain: 1,
+    own: { k: fedBack },
+  };
 }
 
 export const TWIN_T_WHY: readonly Why[] = [
@@ -58,8 +63,7 @@ export const TWIN_T_WHY: readonly Why[] = [
   },
   {
     of: 'Q',
-    left: 'Q',
-    formula: '\\frac{1}{4}\\cdot\\frac{1}{1-k}',
+    formula: '\\frac{1}{4 (1 - @k)}',
     text: 'A quarter without bootstrapping (k = 0), more with the feet driven by the output.',
   },
 ];

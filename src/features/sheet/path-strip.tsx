@@ -234,9 +234,16 @@ const StageCard = memo(function StageCard({
           Stage {index + 1}, {topology.name}:
         </span>
         <span className={styles.name}>{topology.short}</span>
-        <span className={`mono ${styles.figures}`}>
+        <span
+          className={`mono ${styles.figures}`}
+          title={
+            evaluated?.figuresAreAverages
+              ? 'Parts that should be equal are not: these are the figures of their averages. The curve is the circuit’s own.'
+              : undefined
+          }
+        >
           {figures &&
-            `${formatQuantity(figures.f0Hz, 'hertz', { mark })}${figures.f0Hz < 1000 ? ' Hz' : ''}${figures.q === undefined ? '' : ` · Q ${formatQuantity(figures.q, 'ratio', { mark })}`}`}
+            `${evaluated?.figuresAreAverages ? '≈ ' : ''}${formatQuantity(figures.f0Hz, 'hertz', { mark })}${figures.f0Hz < 1000 ? ' Hz' : ''}${figures.q === undefined ? '' : ` · Q ${formatQuantity(figures.q, 'ratio', { mark })}`}`}
         </span>
         <span
           className={

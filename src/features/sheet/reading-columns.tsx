@@ -125,7 +125,22 @@ interface ResultProps {
 
 function Result({ reading, result, mark }: ResultProps) {
   if (!result) return null;
-  if ('measured' in result) return printMeasured(reading.measure, result.measured.value, mark);
+  if ('measured' in result) {
+    const { value, alsoHz } = result.measured;
+    const shown = printMeasured(reading.measure, value, mark);
+    if (!alsoHz) return shown;
+    const also = `It passes the same level at ${alsoHz.map((hz) => printMeasured(reading.measure, hz, mark)).join(', ')} too.`;
+    return (
+      <>
+        {shown}{' '}
+        <Popover trigger={['hover', 'focus', 'click']} content={also}>
+          <button type="button" className={styles.also} aria-label={also}>
+            +{alsoHz.length}
+          </button>
+        </Popover>
+      </>
+    );
+  }
   return (
     <Popover trigger={['hover', 'focus', 'click']} content={result.error}>
       <button type="button" className={styles.why} aria-label={`none: ${result.error}`}>

@@ -74,6 +74,7 @@ function Facts({
               <Tex formula={`\\displaystyle ${e.numbers}`} />
             </div>
             <p>{e.text}</p>
+            {e.off && <p className={styles.off}>{e.off}</p>}
             {e.rule && <p className={styles.rule}>{e.rule}</p>}
           </div>
         </div>
@@ -137,8 +138,9 @@ function Detail({ title, text }: { title: string; text: string }) {
 function merged(list: readonly Explanation[]): Explanation[] {
   const byFormula = new Map<string, Explanation>();
   for (const e of list) {
-    const same = byFormula.get(e.formula + e.numbers);
-    byFormula.set(e.formula + e.numbers, same ? { ...same, of: `${same.of} ${e.of}` } : e);
+    const key = e.formula + e.numbers + (e.off ?? '');
+    const same = byFormula.get(key);
+    byFormula.set(key, same ? { ...same, of: `${same.of} ${e.of}` } : e);
   }
   return [...byFormula.values()];
 }

@@ -42,7 +42,7 @@ export const bridgedTPad: Topology = {
         formula: '\\frac{@RL @gain}{1-@gain}',
         text: 'The leg shrinks in step: bridge times leg is the impedance squared.',
       },
-      { of: 'RL', left: 'R_L', formula: '@RL', text: 'The impedance on both sides.' },
+      { of: 'RL', text: 'The impedance on both sides.' },
     ]),
   about: 'A T pad with a bridge: only two of its resistors change with the level.',
   outputs: 'One, across RL.',

@@ -40,8 +40,7 @@ export const lPad: Topology = {
       },
       {
         of: 'RL',
-        left: 'R_L',
-        formula: '@RL',
+
         text: 'The load it is made for: a driver, or the next input.',
       },
       {

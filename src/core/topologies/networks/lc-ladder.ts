@@ -12,7 +12,7 @@ import {
   type Topology,
   type Values,
 } from '../topology';
-import { because, texName } from '../why';
+import { because, meanOfPoles } from '../why';
 
 /*
  * LC ladders of any order: between two resistors, or driven from no resistance at all; all-pole, or
@@ -193,27 +193,19 @@ export function lcLadder(form: LadderForm): Topology {
           : [
               {
                 of: 'RS',
-                left: texName('RS'),
-                formula: '@RS',
+
                 text: 'The source’s resistance belongs to the filter; build it into the source or add it.',
               },
             ]),
         {
           of: 'RL',
-          left: texName('RL'),
-          formula: '@RL',
+
           text: 'The load belongs to the filter: without it the shape is another.',
         },
-        {
-          of: 'f0',
-          left: 'f_0',
-          formula: '\\sqrt[n]{f_1 f_2 \\cdots f_n} = @f0',
-          text: 'The geometric mean of the poles, at which the element values are scaled.',
-        },
+        meanOfPoles(f, 'The geometric mean of the poles, at which the element values are scaled.'),
         {
           of: 'gain',
-          left: 'H',
-          formula: '@gain',
+
           text:
             terminated === 'both'
               ? 'Source and load resistor divide: with equal ones half the voltage, 6.02 dB down, is all there can be.'

@@ -39,7 +39,7 @@ export const piPad: Topology = {
         formula: '\\frac{@RL (1-@gain^2)}{2 @gain}',
         text: 'The bridge between the sides.',
       },
-      { of: 'RL', left: 'R_L', formula: '@RL', text: 'The impedance on both sides.' },
+      { of: 'RL', text: 'The impedance on both sides.' },
     ]),
   about: 'The T pad’s counterpart: legs outside, bridge in the middle; values come out higher.',
   outputs: 'One, across RL.',

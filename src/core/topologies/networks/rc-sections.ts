@@ -109,7 +109,9 @@ export function rcSections(kind: Kind, order: 2 | 3 | 4): Topology {
         ...rest,
         {
           of: 'f0',
-          formula: '\\frac{1}{2\\pi @R1 @C1}',
+          formula: `\\frac{1}{2\\pi\\sqrt[${order}]{${places(order)
+            .map((k) => `@R${k + 1} @C${k + 1}`)
+            .join(' ')}}}`,
           text: 'The geometric mean of the poles, whatever the taper.',
           rule: `Rule of thumb: all poles stand at f0. Exact: loading spreads them, the highest is ${apart.toPrecision(3)} times the lowest.`,
         },

@@ -38,7 +38,7 @@ export const tPad: Topology = {
         formula: '\\frac{2 @RL @gain}{1-@gain^2}',
         text: 'The leg takes away what shall not arrive.',
       },
-      { of: 'RL', left: 'R_L', formula: '@RL', text: 'The impedance on both sides.' },
+      { of: 'RL', text: 'The impedance on both sides.' },
     ]),
   about: 'Level is taken away while both sides go on seeing the impedance they were made for.',
   outputs: 'One, across RL.',

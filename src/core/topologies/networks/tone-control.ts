@@ -1,7 +1,7 @@
 import { over, plus, type Complex } from '../../response/complex';
 import { sketch } from '../sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
-import { because } from '../why';
+import { because, type Why } from '../why';
 
 /*
  * Passive bass and treble control: each knob divides the input between a branch to the signal and a
@@ -96,14 +96,11 @@ export const toneControl: Topology = {
     const f = figures(values);
     const track = values.R4 + values.R5;
     const named = { ...f, own: { ...f.own, P: track } };
-    const halves = (upper: string, lower: string, knob: string) => [
-      {
-        of: `${upper} ${lower}`,
-        left: `R_{${upper[1]}} + R_{${lower[1]}}`,
-        formula: `@${upper} + @${lower}`,
-        text: `The two halves of the ${knob} track at its present position.`,
-      },
-    ];
+    const halves = (parts: string, knob: string): Why[] =>
+      parts.split(' ').map((of, i) => ({
+        of,
+        text: `The ${i === 0 ? 'upper' : 'lower'} half of the ${knob} track at its present position.`,
+      }));
     return because(values, named, [
       {
         of: 'R1',
@@ -120,8 +117,8 @@ export const toneControl: Topology = {
         formula: '\\frac{@R4 + @R5}{10}',
         text: 'Keeps the treble knob from being shorted by the bass branch.',
       },
-      ...halves('R4', 'R5', 'bass'),
-      ...halves('R6', 'R7', 'treble'),
+      ...halves('R4 R5', 'bass'),
+      ...halves('R6 R7', 'treble'),
       {
         of: 'C1',
         formula: '\\frac{10}{2\\pi @f0 (@R4 + @R5)}',

@@ -58,7 +58,7 @@ export const BAND_SUMMED_WHY: readonly Why[] = [
     formula: '\\frac{@Q (@C1 + @C2)}{2\\pi @f0 @C1 @C2}',
     text: 'Sets the width.',
   },
-  { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+  { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
   { of: 'R4', formula: '-\\frac{@R6}{@gain}', text: 'Brings the input to the sum.' },
   {
     of: 'R5',

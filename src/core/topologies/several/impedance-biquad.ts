@@ -56,11 +56,10 @@ export const CONVERTER_DRAWINGS = {
 export const CONVERTER_WHY: readonly Why[] = [
   {
     of: 'R1 R3 R4 R5',
-    left: 'R_1 = R_3 = R_4 = R_5',
     formula: '\\frac{1}{2\\pi @f0 @C1}',
     text: 'Four equal resistors make the coil; R5 trims it.',
   },
-  { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+  { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
   {
     of: 'R6',
     formula: '@Q\\sqrt{\\frac{@L1}{@C1}}',

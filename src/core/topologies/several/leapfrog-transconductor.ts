@@ -9,7 +9,7 @@ import {
   type Topology,
   type Values,
 } from '../topology';
-import { because, type Why } from '../why';
+import { because, meanOfPoles, type Why } from '../why';
 import { dcOfLadder, figuresOfStates, ladderOf, squareOf, states } from './leapfrog-network';
 
 /*
@@ -123,16 +123,11 @@ export function leapfrogTransconductor(order: number): Topology {
             : name[1] === 'D'
               ? 'Damps this end, as the ladder’s resistor does.'
               : 'Takes the difference of the two neighbours; all of them together move f0.';
-        return { of: name, left: `G_{${name.slice(1)}}`, formula: `@${name}`, text };
+        return { of: name, text };
       });
       return because(values, f, [
         ...list,
-        {
-          of: 'f0',
-          left: 'f_0',
-          formula: '\\sqrt[n]{f_1 \\cdots f_n} = @f0',
-          text: 'The geometric mean of the poles; it follows the transconductances.',
-        },
+        meanOfPoles(f, 'The geometric mean of the poles; it follows the transconductances.'),
       ]);
     },
     about:

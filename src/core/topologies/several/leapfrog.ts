@@ -9,7 +9,7 @@ import {
   type Topology,
   type Values,
 } from '../topology';
-import { because, type Why } from '../why';
+import { because, meanOfPoles, type Why } from '../why';
 import { dcOfLadder, figuresOfStates, ladderOf, squareOf, states } from './leapfrog-network';
 
 /*
@@ -161,7 +161,6 @@ export function leapfrog(order: number, zeros: boolean): Topology {
       const list = Object.keys(values).map((name): Why => {
         const k = Number(name.replace(/\D/g, ''));
         if (name[0] === 'C') return element(name, k);
-        const left = name[0] + `_{${name.slice(1)}}`;
         const words: Record<string, string> = {
           F: k === 1 ? 'Brings the input in: it sets the gain.' : 'Couples to the state before.',
           B: 'Couples to the state behind: the frog leaps back.',
@@ -169,17 +168,9 @@ export function leapfrog(order: number, zeros: boolean): Topology {
           I: 'Inverter: any equal pair.',
           J: 'Inverter: any equal pair.',
         };
-        return { of: name, left, formula: `@${name}`, text: words[name[1]] };
+        return { of: name, text: words[name[1]] };
       });
-      return because(values, f, [
-        ...list,
-        {
-          of: 'f0',
-          left: 'f_0',
-          formula: '\\sqrt[n]{f_1 \\cdots f_n} = @f0',
-          text: 'The geometric mean of the poles.',
-        },
-      ]);
+      return because(values, f, [...list, meanOfPoles(f, 'The geometric mean of the poles.')]);
     },
     about:
       'Every coil and capacitor of a ladder between two resistors becomes an integrator, and every wire a resistor. It inherits the ladder’s calm towards part errors, without a coil.',

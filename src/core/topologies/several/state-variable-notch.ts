@@ -54,7 +54,7 @@ export const stateVariableNotch: Topology = {
         formula: '@R9\\frac{@R3}{@R2}\\left(\\frac{@fz}{@f0}\\right)^2',
         text: 'How much of the high output: equal to R9 puts the zero at f0, more of it above.',
       },
-      { of: 'R9', left: 'R_9', formula: '@R9', text: 'Brings the low output to the sum.' },
+      { of: 'R9', text: 'Brings the low output to the sum.' },
       { of: 'R10', formula: '\\frac{@gain @R9 @R1}{@R2}', text: 'The sum’s feedback resistor.' },
       { of: 'gain', formula: '\\frac{@R10 @R2}{@R9 @R1}', text: 'At d.c., upright.' },
     ]),

@@ -65,8 +65,7 @@ export const STATE_VARIABLE_WHY: readonly Why[] = [
   { of: 'R1', formula: '\\frac{@R3}{@H}', text: 'Brings the input to the summer.' },
   {
     of: 'R2 R3',
-    left: 'R_2 = R_3',
-    formula: '@R3',
+
     text: 'Equal: the loop’s own frequency is then the integrators’.',
   },
   {
@@ -75,14 +74,13 @@ export const STATE_VARIABLE_WHY: readonly Why[] = [
       '@R5\\left(@Q\\left(1 + \\frac{@R3}{@R1} + \\frac{@R3}{@R2}\\right)2\\pi @f0 @R6 @C1 - 1\\right)',
     text: 'Feeds the band output back as damping: it alone sets Q.',
   },
-  { of: 'R5', left: 'R_5', formula: '@R5', text: 'Lower part of the damping divider.' },
+  { of: 'R5', text: 'Lower part of the damping divider.' },
   {
     of: 'R6 R7',
-    left: 'R_6 = R_7',
     formula: '\\frac{1}{2\\pi @f0 @C1}',
     text: 'The integrators turn at f0; a double potentiometer here sweeps it.',
   },
-  { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+  { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
   {
     of: 'f0',
     formula: '\\frac{1}{2\\pi}\\sqrt{\\frac{@R3}{@R2 @R6 @C1 @R7 @C2}}',

@@ -53,8 +53,8 @@ export const TWO_INTEGRATOR_WHY: readonly Why[] = [
     formula: '\\frac{@R6}{@R5 (2\\pi @f0)^2 @R3 @C1 @C2}',
     text: 'Drives the second integrator.',
   },
-  { of: 'R5 R6', left: 'R_5 = R_6', formula: '@R5', text: 'The inverter; any equal pair.' },
-  { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+  { of: 'R5 R6', text: 'The inverter; any equal pair.' },
+  { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
   {
     of: 'f0',
     formula: '\\frac{1}{2\\pi}\\sqrt{\\frac{@R6}{@R5 @R3 @R4 @C1 @C2}}',

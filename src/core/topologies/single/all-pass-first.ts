@@ -30,8 +30,7 @@ export const allPassFirst: Topology = {
     because(values, figures(values), [
       {
         of: 'R1 R2',
-        left: 'R_1 = R_2',
-        formula: '@R1',
+
         text: 'Any equal pair; their mismatch is what the level is not flat by.',
       },
       { of: 'R3', formula: '\\frac{1}{2\\pi @f0 @C1}', text: 'Sets the turning frequency.' },

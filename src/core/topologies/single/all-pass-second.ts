@@ -64,10 +64,10 @@ export const allPassSecond: Topology = {
         text: 'Divides the input so that the level comes out flat.',
       },
       { of: 'R4', formula: '@Q^2 @R3', text: 'Lower part of that divider.' },
-      { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+      { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
       {
         of: 'f0',
-        formula: '\\frac{1}{2\\pi @C1\\sqrt{@R1 @R2}}',
+        formula: '\\frac{1}{2\\pi\\sqrt{@R1 @R2 @C1 @C2}}',
         text: 'Here the phase has turned by 180 degrees.',
       },
       {

@@ -33,11 +33,10 @@ export const difference: Topology = {
     because(values, figures(values), [
       {
         of: 'R1 R3',
-        left: 'R_1 = R_3',
         formula: '\\frac{@R2}{@gain}',
         text: 'Equal on both sides, or what is common to both inputs comes through.',
       },
-      { of: 'R2 R4', left: 'R_2 = R_4', formula: '@gain @R1', text: 'Equal on both sides too.' },
+      { of: 'R2 R4', formula: '@gain @R1', text: 'Equal on both sides too.' },
       {
         of: 'gain',
         formula: '\\frac{@R4}{@R3 + @R4}\\left(1 + \\frac{@R2}{@R1}\\right)',

@@ -32,14 +32,12 @@ export const equalPartHighPass: Topology = {
     return because(values, { ...f, own: { K } }, [
       {
         of: 'R1 R2',
-        left: 'R_1 = R_2',
         formula: '\\frac{1}{2\\pi @f0 @C1}',
         text: 'Two equal resistors.',
       },
       {
         of: 'C1 C2',
-        left: 'C_1 = C_2',
-        formula: '@C1',
+
         text: 'Two equal capacitors, chosen first.',
       },
       { of: 'RF', formula: '(@K - 1) @RG', text: 'The divider sets Q.' },

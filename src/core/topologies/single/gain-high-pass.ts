@@ -1,8 +1,8 @@
 import { highPassFigures, highPassValues } from './positive-feedback';
 import { positiveFeedbackDrawing } from './positive-feedback-drawing';
-import { explainAmplifier, explainF0, together } from '../second-order-words';
-import { farads, ohms, plain } from '../tex';
+import { AMPLIFIER_WHY, whyF0 } from '../second-order-words';
 import { checkAsk, type Topology } from '../topology';
+import { because } from '../why';
 
 /** Feedback divider's resistor to ground; the other follows from the gain. */
 const RG = 10_000;
@@ -25,33 +25,34 @@ export const gainHighPass: Topology = {
   },
   figures: highPassFigures,
   explain(values) {
-    const { R1, R2, C1, C2 } = values;
     const figures = highPassFigures(values);
-    const [q, gain] = [figures.q!, figures.gain];
-    return [
-      ...together(
-        ['R1', 'R2'],
-        '(K-1)\\tfrac{R_2}{R_1} + \\tfrac{1}{Q}\\sqrt{\\tfrac{R_2}{R_1}} - 2 = 0',
-        `R_1 = ${ohms(R1)},\\quad R_2 = ${ohms(R2)}`,
-        'With equal capacitors the ratio of the resistors solves the damping equation, their product the corner.',
-      ),
-      ...together(
-        ['C1', 'C2'],
-        'C_1 = C_2 = C',
-        `${farads(C1)},\\quad ${farads(C2)}`,
-        'Equal capacitors, chosen so that the resistors come out near 10 kΩ.',
-      ),
-      ...explainAmplifier(values, gain),
-      explainF0(values, figures, 'high-pass'),
+    const { q = 0, gain } = figures;
+    return because(values, figures, [
+      {
+        of: 'R1',
+        formula: '\\frac{1}{(2\\pi @f0)^2 @R2 @C1 @C2}',
+        text: 'The corner sets the product of the resistors.',
+      },
+      {
+        of: 'R2',
+        formula:
+          '\\frac{\\frac{1}{@C1} + \\frac{1}{@C2}}{\\frac{2\\pi @f0}{@Q} + \\frac{@gain - 1}{@R1 @C1}}',
+        text: 'The ratio of the resistors solves the damping equation.',
+      },
+      {
+        of: 'C1 C2',
+        text: 'Equal capacitors, chosen so that the resistors come out near 10 kΩ.',
+      },
+      ...AMPLIFIER_WHY,
+      whyF0(figures, 'high-pass'),
       {
         of: 'Q',
         formula:
-          '\\frac{1}{Q} = \\sqrt{R_1 R_2 C_1 C_2}\\left(\\frac{1}{R_2 C_1} + \\frac{1}{R_2 C_2} + \\frac{1-K}{R_1 C_1}\\right)',
-        numbers: `Q = ${plain(q)}\\quad (K = ${plain(gain)})`,
+          '\\frac{1}{\\sqrt{@R1 @R2 @C1 @C2}\\left(\\frac{1}{@R2 @C1} + \\frac{1}{@R2 @C2} + \\frac{1 - @gain}{@R1 @C1}\\right)}',
         text: 'Gain takes damping away: at K = 3 an equal-part stage oscillates.',
         rule: `Rule of thumb for equal parts: Q = 1/(3 − K) = ${gain < 3 ? (1 / (3 - gain)).toPrecision(4) : 'no longer stable'}; exact is ${q.toPrecision(4)}.`,
       },
-    ];
+    ]);
   },
   about:
     'The positive-feedback high-pass around an amplifier with gain. With equal parts one divider, RF and RG, sets the Q.',

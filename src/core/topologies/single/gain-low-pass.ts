@@ -1,8 +1,8 @@
 import { lowPassFigures, lowPassValues } from './positive-feedback';
 import { positiveFeedbackDrawing } from './positive-feedback-drawing';
-import { explainAmplifier, explainF0, together } from '../second-order-words';
-import { farads, ohms, plain } from '../tex';
+import { AMPLIFIER_WHY, whyF0 } from '../second-order-words';
 import { checkAsk, type Topology } from '../topology';
+import { because } from '../why';
 
 /** Feedback divider's resistor to ground; the other follows from the gain. */
 const RG = 10_000;
@@ -28,33 +28,37 @@ export const gainLowPass: Topology = {
   explain(values) {
     const { R1, R2, C1, C2 } = values;
     const figures = lowPassFigures(values);
-    const [q, gain] = [figures.q!, figures.gain];
+    const { q = 0, gain } = figures;
     const equal = Math.abs(R1 / R2 - 1) < 0.02 && Math.abs(C1 / C2 - 1) < 0.02;
-    return [
-      ...together(
-        ['R1', 'R2'],
-        '\\left(1 + \\tfrac{C_1}{C_2}(1-K)\\right)\\tfrac{R_1}{R_2} - \\tfrac{1}{Q}\\sqrt{\\tfrac{C_1 R_1}{C_2 R_2}} + 1 = 0',
-        `R_1 = ${ohms(R1)},\\quad R_2 = ${ohms(R2)}`,
-        equal
+    return because(values, figures, [
+      {
+        of: 'R1',
+        formula: '\\frac{1}{(2\\pi @f0)^2 @R2 @C1 @C2}',
+        text: 'The corner sets the product of the resistors.',
+      },
+      {
+        of: 'R2',
+        formula: '\\frac{1}{2\\pi @f0 @Q @C2} - @R1\\left(1 + \\frac{@C1}{@C2} (1 - @gain)\\right)',
+        text: equal
           ? 'Equal resistors and equal capacitors: the gain alone sets Q.'
-          : 'The ratio of the resistors solves the damping equation, their product the corner.',
-      ),
-      ...together(
-        ['C1', 'C2'],
-        '\\frac{C_1}{C_2} \\ge \\frac{4}{1/Q^2 + 4(K-1)}',
-        `\\frac{${farads(C1)}}{${farads(C2)}} \\ge ${plain(4 / (1 / q ** 2 + 4 * (gain - 1)))}`,
-        'Where the gain is high enough equal capacitors do; otherwise C1 must be larger.',
-      ),
-      ...explainAmplifier(values, gain),
-      explainF0(values, figures, 'low-pass'),
+          : 'The ratio of the resistors solves the damping equation.',
+      },
+      {
+        of: 'C1',
+        relation: '\\ge',
+        formula: '\\frac{4 @C2}{\\frac{1}{@Q^2} + 4 (@gain - 1)}',
+        text: 'Where the gain is high enough equal capacitors do; otherwise C1 must be larger.',
+      },
+      { of: 'C2', text: 'The capacitor started from, a common value.' },
+      ...AMPLIFIER_WHY,
+      whyF0(figures, 'low-pass'),
       {
         of: 'Q',
-        formula: 'Q = \\frac{\\sqrt{R_1 R_2 C_1 C_2}}{R_1 C_2 + R_2 C_2 + R_1 C_1 (1-K)}',
-        numbers: `Q = ${plain(q)}\\quad (K = ${plain(gain)})`,
+        formula: '\\frac{\\sqrt{@R1 @R2 @C1 @C2}}{@R1 @C2 + @R2 @C2 + @R1 @C1 (1 - @gain)}',
         text: 'Gain takes damping away: at K = 3 an equal-part stage oscillates.',
         rule: `Rule of thumb for equal parts: Q = 1/(3 − K) = ${gain < 3 ? (1 / (3 - gain)).toPrecision(4) : 'no longer stable'}; exact is ${q.toPrecision(4)}.`,
       },
-    ];
+    ]);
   },
   about:
     'A positive-feedback stage around an amplifier with gain. With equal resistors and equal capacitors one divider, RF and RG, sets the Q.',

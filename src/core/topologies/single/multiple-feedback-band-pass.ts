@@ -83,7 +83,7 @@ export const multipleFeedbackBandPass: Topology = {
         formula: '\\frac{@Q (@C1 + @C2)}{2\\pi @f0 @C1 @C2}',
         text: 'The feedback resistor sets the width.',
       },
-      { of: 'C1 C2', left: 'C_1 = C_2', formula: '@C1', text: 'Equal capacitors, chosen first.' },
+      { of: 'C1 C2', text: 'Equal capacitors, chosen first.' },
       {
         of: 'f0',
         formula: '\\frac{1}{2\\pi}\\sqrt{\\frac{\\frac{1}{@R1} + \\frac{1}{@R2}}{@R3 @C1 @C2}}',

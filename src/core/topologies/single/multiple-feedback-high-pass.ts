@@ -58,7 +58,7 @@ export const multipleFeedbackHighPass: Topology = {
         text: 'The large resistor sets the damping.',
       },
       { of: 'C1', formula: '-@gain @C3', text: 'Input capacitor; with C3 it sets the gain.' },
-      { of: 'C2', left: 'C_2', formula: '@C2', text: 'Kept equal to C1.' },
+      { of: 'C2', text: 'Kept equal to C1.' },
       { of: 'C3', formula: '-\\frac{@C1}{@gain}', text: 'Feedback capacitor.' },
       { of: 'f0', formula: '\\frac{1}{2\\pi\\sqrt{@R1 @R2 @C2 @C3}}', text: 'The corner.' },
       {

@@ -1,7 +1,6 @@
 import { multipleFeedbackDrawing } from './multiple-feedback-drawing';
 import { positiveRoot } from './positive-feedback';
-import { explainF0, together } from '../second-order-words';
-import { farads, ohms, plain } from '../tex';
+import { whyF0 } from '../second-order-words';
 import {
   capacitorAtLeast,
   checkAsk,
@@ -10,6 +9,7 @@ import {
   type Topology,
   type Values,
 } from '../topology';
+import { because } from '../why';
 
 /*
  * Multiple-feedback low-pass (R. Schaumann, M. E. Van Valkenburg, "Design of Analog Filters", 2001,
@@ -59,42 +59,43 @@ export const multipleFeedbackLowPass: Topology = {
   },
   figures,
   explain(values) {
-    const { R1, R2, R3, C1, C2 } = values;
-    const { q = 0, gain } = figures(values);
-    const H = -gain;
-    return [
+    const f = figures(values);
+    return because(values, f, [
       {
         of: 'R1',
-        formula: 'R_1 = \\frac{R_2}{H}',
-        numbers: `\\frac{${ohms(R2)}}{${plain(H)}} = ${ohms(R2 / H)}`,
+        formula: '-\\frac{@R2}{@gain}',
         text: 'The input resistor sets the gain, and nearly the load on the source.',
       },
-      ...together(
-        ['R2', 'R3'],
-        '(1+H)\\tfrac{R_3}{R_2} - \\tfrac{1}{Q}\\sqrt{\\tfrac{C_1 R_3}{C_2 R_2}} + 1 = 0',
-        `R_2 = ${ohms(R2)},\\quad R_3 = ${ohms(R3)}`,
-        'The ratio of the resistors solves the damping equation, their product the corner.',
-      ),
-      ...together(
-        ['C1', 'C2'],
-        'C_1 \\ge 4 Q^2 (1+H)\\, C_2',
-        `${farads(C1)} \\ge ${plain(4 * q * q * (1 + H))}\\cdot${farads(C2)} = ${farads(4 * q * q * (1 + H) * C2)}`,
-        'The capacitor to ground must be this much larger; C1 is the next common value above.',
-      ),
-      explainF0(values, figures(values), 'low-pass', ['R2', 'R3', 'C1', 'C2']),
+      {
+        of: 'R2',
+        formula: '\\frac{1}{(2\\pi @f0)^2 @R3 @C1 @C2}',
+        text: 'The corner sets the product of R2 and R3.',
+      },
+      {
+        of: 'R3',
+        formula: '\\frac{\\frac{1}{2\\pi @f0 @Q @C2} - @R2}{1 + \\frac{@R2}{@R1}}',
+        text: 'The ratio of R3 to R2 solves the damping equation.',
+      },
+      {
+        of: 'C1',
+        relation: '\\ge',
+        formula: '4 @Q^2 (1 - @gain) @C2',
+        text: 'The capacitor to ground must be this much larger; C1 is the next common value above.',
+      },
+      { of: 'C2', text: 'The capacitor started from, a common value.' },
+      whyF0(f, 'low-pass', ['R2', 'R3', 'C1', 'C2']),
       {
         of: 'Q',
-        formula: 'Q = \\frac{\\sqrt{R_2 R_3 C_1 C_2}}{C_2\\,(R_2 + R_3 + R_2 R_3 / R_1)}',
-        numbers: `Q = ${plain(q)}`,
+        formula:
+          '\\frac{\\sqrt{@R2 @R3 @C1 @C2}}{@C2 \\left(@R2 + @R3 + \\frac{@R2 @R3}{@R1}\\right)}',
         text: 'No difference of large numbers here: Q stays steady when parts drift.',
       },
       {
         of: 'gain',
-        formula: 'H = -\\frac{R_2}{R_1}',
-        numbers: `-\\frac{${ohms(R2)}}{${ohms(R1)}} = ${plain(-H)}`,
+        formula: '-\\frac{@R2}{@R1}',
         text: 'The stage turns the polarity over.',
       },
-    ];
+    ]);
   },
   about:
     'Two feedback ways into the inverting input. It keeps falling far above the op-amp’s bandwidth, because C1 shorts the signal to ground before it reaches the output.',

@@ -55,14 +55,12 @@ export const positiveFeedbackBandPass: Topology = {
     because(values, figures(values), [
       {
         of: 'R1 R2 R3',
-        left: 'R_1 = R_2 = R_3',
         formula: '\\frac{\\sqrt{2}}{2\\pi @f0 @C1}',
         text: 'Three equal resistors.',
       },
       {
         of: 'C1 C2',
-        left: 'C_1 = C_2',
-        formula: '@C1',
+
         text: 'Two equal capacitors, chosen first.',
       },
       { of: 'RF', formula: '(@K - 1) @RG', text: 'The divider sets Q.' },

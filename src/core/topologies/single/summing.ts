@@ -30,8 +30,7 @@ export const summing: Topology = {
       { of: 'R1', formula: '-\\frac{@R3}{@gain}', text: 'The first input’s share.' },
       {
         of: 'R2',
-        left: 'R_2',
-        formula: '@R2',
+
         text: 'The second input’s share; as R1, both count alike.',
       },
       { of: 'R3', formula: '-@gain @R1', text: 'Carries the currents of all inputs together.' },

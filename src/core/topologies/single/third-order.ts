@@ -13,7 +13,7 @@ import {
   type Topology,
   type Values,
 } from '../topology';
-import { because } from '../why';
+import { because, meanOfPoles } from '../why';
 
 /*
  * Three poles around one follower: an RC before a unity-gain positive-feedback stage, the RC loaded
@@ -129,8 +129,6 @@ export function thirdOrder(kind: Kind): Topology {
       return because(values, { ...f, own: { R0 } }, [
         {
           of: `${equal}1 ${equal}2 ${equal}3`,
-          left: `${equal}_1 = ${equal}_2 = ${equal}_3`,
-          formula: `@${equal}1`,
           text: 'Three equal parts; the other three make the shape.',
         },
         ...[1, 2, 3].map((k) => ({
@@ -138,12 +136,7 @@ export function thirdOrder(kind: Kind): Topology {
           formula: low ? `\\frac{${g(k)}}{2\\pi @f0 @R0}` : `\\frac{@R0}{${g(k)}}`,
           text: 'From the cubic equation that the three poles put on three parts.',
         })),
-        {
-          of: 'f0',
-          left: 'f_0',
-          formula: '\\sqrt[3]{f_1 f_2 f_3} = @f0',
-          text: 'The geometric mean of the three poles.',
-        },
+        meanOfPoles(f, 'The geometric mean of the three poles.'),
       ]);
     },
     about:

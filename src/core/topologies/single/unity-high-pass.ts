@@ -1,8 +1,8 @@
 import { highPassFigures, highPassValues } from './positive-feedback';
 import { positiveFeedbackDrawing } from './positive-feedback-drawing';
-import { explainF0, together } from '../second-order-words';
-import { farads, hertz, ohms, plain } from '../tex';
+import { whyF0 } from '../second-order-words';
 import { checkAsk, type Topology } from '../topology';
+import { because } from '../why';
 
 export const unityHighPass: Topology = {
   id: 'unity-high-pass',
@@ -21,37 +21,31 @@ export const unityHighPass: Topology = {
   },
   figures: highPassFigures,
   explain(values) {
-    const { R1, R2, C1, C2 } = values;
     const figures = highPassFigures(values);
-    const [f0, q] = [figures.f0Hz, figures.q!];
-    return [
+    const { R1, R2 } = values;
+    return because(values, figures, [
       {
         of: 'R1',
-        formula: 'R_1 = \\frac{1}{4\\pi f_0 Q C}',
-        numbers: `\\frac{1}{4\\pi\\cdot${hertz(f0)}\\cdot${plain(q)}\\cdot${farads(C1)}} = ${ohms(1 / (4 * Math.PI * f0 * q * C1))}`,
-        text: 'The fed-back resistor; with equal capacitors it is the smaller one.',
+        formula: '\\frac{1}{(2\\pi @f0)^2 @R2 @C1 @C2}',
+        text: 'The fed-back resistor; with equal capacitors it is the smaller one, R2 over 4 Q².',
       },
       {
         of: 'R2',
-        formula: 'R_2 = \\frac{Q}{\\pi f_0 C} = 4 Q^2 R_1',
-        numbers: `4\\cdot${plain(q)}^2\\cdot${ohms(R1)} = ${ohms(4 * q * q * R1)}`,
+        formula: '\\frac{@Q}{2\\pi @f0}\\left(\\frac{1}{@C1} + \\frac{1}{@C2}\\right)',
         text: 'The resistor to ground also carries the op-amp’s bias current.',
       },
-      ...together(
-        ['C1', 'C2'],
-        'C_1 = C_2 = C',
-        `${farads(C1)},\\quad ${farads(C2)}`,
-        'Equal capacitors are easiest to match; the value is chosen so that the resistors come out near 10 kΩ.',
-      ),
-      explainF0(values, figures, 'high-pass'),
+      {
+        of: 'C1 C2',
+        text: 'Equal capacitors are easiest to match; the value is chosen so that the resistors come out near 10 kΩ.',
+      },
+      whyF0(figures, 'high-pass'),
       {
         of: 'Q',
-        formula: 'Q = \\frac{\\sqrt{R_1 R_2 C_1 C_2}}{R_1 (C_1 + C_2)}',
-        numbers: `\\frac{\\sqrt{${ohms(R1)}\\cdot${ohms(R2)}\\cdot${farads(C1)}\\cdot${farads(C2)}}}{${ohms(R1)}\\cdot(${farads(C1)}+${farads(C2)})} = ${plain(q)}`,
+        formula: '\\frac{\\sqrt{@R1 @R2 @C1 @C2}}{@R1 (@C1 + @C2)}',
         text: 'With equal capacitors Q is half the root of the resistors’ ratio.',
-        rule: `Rule of thumb for equal capacitors: Q = ½ √(R2/R1) = ${(0.5 * Math.sqrt(R2 / R1)).toPrecision(4)}; exact is ${q.toPrecision(4)}.`,
+        rule: `Rule of thumb for equal capacitors: Q = ½ √(R2/R1) = ${(0.5 * Math.sqrt(R2 / R1)).toPrecision(4)}; exact is ${figures.q!.toPrecision(4)}.`,
       },
-    ];
+    ]);
   },
   about:
     'The low-pass with resistors and capacitors changed over: R1 feeds the output back and holds the level up just above the corner.',

@@ -1,8 +1,8 @@
 import { lowPassFigures, lowPassValues } from './positive-feedback';
 import { positiveFeedbackDrawing } from './positive-feedback-drawing';
-import { explainF0, together } from '../second-order-words';
-import { farads, ohms, plain } from '../tex';
+import { whyF0 } from '../second-order-words';
 import { checkAsk, type Topology } from '../topology';
+import { because } from '../why';
 
 export const unityLowPass: Topology = {
   id: 'unity-low-pass',
@@ -21,31 +21,34 @@ export const unityLowPass: Topology = {
   },
   figures: lowPassFigures,
   explain(values) {
-    const { R1, R2, C1, C2 } = values;
     const figures = lowPassFigures(values);
-    const q = figures.q!;
-    return [
-      ...together(
-        ['R1', 'R2'],
-        'R_{1,2} = \\frac{1}{4\\pi f_0 Q C_2}\\left(1 \\mp \\sqrt{1 - 4 Q^2 \\frac{C_2}{C_1}}\\right)',
-        `R_1 = ${ohms(R1)},\\quad R_2 = ${ohms(R2)}`,
-        'With both capacitors chosen the two resistors are the roots of one quadratic equation; they may change places.',
-      ),
-      ...together(
-        ['C1', 'C2'],
-        'C_1 \\ge 4 Q^2 C_2',
-        `${farads(C1)} \\ge 4 \\cdot ${plain(q)}^2 \\cdot ${farads(C2)} = ${farads(4 * q * q * C2)}`,
-        'The fed-back capacitor must be this much larger, or no resistors give the Q. C1 is the next common value above.',
-      ),
-      explainF0(values, figures, 'low-pass'),
+    const { C1, C2 } = values;
+    return because(values, figures, [
+      {
+        of: 'R1',
+        formula: '\\frac{1}{2\\pi @f0 @Q @C2} - @R2',
+        text: 'With both capacitors chosen the two resistors are the roots of one quadratic equation: Q sets their sum. They may change places.',
+      },
+      {
+        of: 'R2',
+        formula: '\\frac{1}{(2\\pi @f0)^2 @R1 @C1 @C2}',
+        text: 'The corner sets the product of the resistors.',
+      },
+      {
+        of: 'C1',
+        relation: '\\ge',
+        formula: '4 @Q^2 @C2',
+        text: 'The fed-back capacitor must be this much larger, or no resistors give the Q. C1 is the next common value above.',
+      },
+      { of: 'C2', text: 'The capacitor started from, a common value.' },
+      whyF0(figures, 'low-pass'),
       {
         of: 'Q',
-        formula: 'Q = \\frac{\\sqrt{R_1 R_2 C_1 C_2}}{C_2 (R_1 + R_2)}',
-        numbers: `\\frac{\\sqrt{${ohms(R1)}\\cdot${ohms(R2)}\\cdot${farads(C1)}\\cdot${farads(C2)}}}{${farads(C2)}\\cdot(${ohms(R1)}+${ohms(R2)})} = ${plain(q)}`,
+        formula: '\\frac{\\sqrt{@R1 @R2 @C1 @C2}}{@C2 (@R1 + @R2)}',
         text: 'Q depends on ratios only, so equal drifts of all parts leave it alone.',
-        rule: `Rule of thumb for equal resistors: Q = ½ √(C1/C2) = ${(0.5 * Math.sqrt(C1 / C2)).toPrecision(4)}; exact is ${q.toPrecision(4)}.`,
+        rule: `Rule of thumb for equal resistors: Q = ½ √(C1/C2) = ${(0.5 * Math.sqrt(C1 / C2)).toPrecision(4)}; exact is ${figures.q!.toPrecision(4)}.`,
       },
-    ];
+    ]);
   },
   about:
     'A follower feeds its output back through C1, which props up the level just before the corner. Below the corner nothing but the op-amp’s precision sets the gain: exactly one.',
