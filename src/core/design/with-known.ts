@@ -23,7 +23,11 @@ export interface SolvedStage {
   missed: MissedFigure[];
 }
 
-type Target = { figure: MissedFigure['figure']; wanted: number; of(f: StageFigures): number };
+interface Target {
+  figure: MissedFigure['figure'];
+  wanted: number;
+  of: (f: StageFigures) => number;
+}
 
 const CLOSE = 1e-12;
 const MOST_STEPS = 80;

@@ -1,4 +1,5 @@
 import { acResponse } from '@/core/analysis/ac/ac';
+import { groupDelay } from '@/core/analysis/sensitivity/sensitivity';
 import type { Ask } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { makeSheet } from '@/core/sheet/make';
@@ -40,6 +41,71 @@ test('a pulse charges and discharges an RC as the exponential says', async () =>
       t < rise ? 0 : t < fall ? 1 - Math.exp((rise - t) / tau) : Math.exp((fall - t) / tau);
     expect(Math.abs(volts[k] - want)).toBeLessThan(1e-6);
   });
+});
+
+/** A square that has gone on for ever, from its harmonics; the jump itself goes by H at the far end. */
+function steadySquare(sheet: Sheet, version: 'ideal' | 'built', atHz: number, t: number): number {
+  const orders = Array.from({ length: 3000 }, (_, k) => 2 * k + 1);
+  const circuit = pathCircuit(sheet.ways[0], sheet.parts, version);
+  const { re, im } = acResponse(circuit, {
+    frequenciesHz: orders.map((n) => n * atHz),
+    probes: ['out'],
+  }).probes.out;
+  const far = re[re.length - 1];
+  return orders.reduce(
+    (v, n, k) => {
+      const w = 2 * Math.PI * n * atHz * t;
+      return v + (4 / (Math.PI * n)) * ((re[k] - far) * Math.sin(w) + im[k] * Math.cos(w));
+    },
+    far * ((t * atHz) % 1 < 0.5 ? 1 : -1),
+  );
+}
+
+test.each([
+  ['a narrow band-pass', { kind: 'band-pass', order: 1, centreHz: 1000, q: 30, edgeHz: undefined }],
+  ['a steep low-pass', { order: 8, shape: 'chebyshev', rippleDb: 1 }],
+  ['a high-pass', { kind: 'high-pass', order: 3 }],
+  ['a flat delay', { kind: 'all-pass', order: 3, shape: 'bessel' }],
+] as [string, Partial<Ask>][])('squares through %s are settled, spikes and all', async (_, ask) => {
+  const sheet = sheetOf(ask);
+  for (const picture of await timeLens(sheet)) {
+    if (!picture.id.startsWith('square')) continue;
+    for (const version of ['ideal', 'built'] as const) {
+      const { seconds, volts } = picture.layers.layers.find((l) => l.id === version)!.value;
+      const top = volts.reduce((a, v) => Math.max(a, Math.abs(v)), 0);
+      for (let k = 5; k < seconds.length; k += 97) {
+        const phase = (seconds[k] * picture.atHz) % 0.5;
+        // So many harmonics do not tell what happens right at the jump.
+        if (phase < 0.01 || phase > 0.49) continue;
+        const want = steadySquare(sheet, version, picture.atHz, seconds[k]);
+        expect(Math.abs(volts[k] - want)).toBeLessThan(0.015 * top);
+      }
+    }
+  }
+});
+
+test('a high-pass jumps by the whole swing, and decays as the exponential says', async () => {
+  const pictures = await timeLens(
+    sheetOf({ kind: 'high-pass', order: 1, topology: 'rc-high-pass' }),
+  );
+  const { volts } = ideal(pictures.find((p) => p.id === 'square-low')!.layers.layers);
+  // Settled between the edges of a slow square, it jumps by two volts.
+  const left = Math.exp(-2 * Math.PI * 4);
+  expect(Math.max(...volts)).toBeCloseTo(2 / (1 + left), 4);
+});
+
+test('delay peaks are drawn as high as they are', async () => {
+  const narrow = sheetOf({ kind: 'band-pass', order: 1, centreHz: 1000, q: 30, edgeHz: undefined });
+  const { seconds } = ideal((await delayLens(narrow)).layers);
+  expect(Math.max(...seconds) / ((2 * 30) / (2 * Math.PI * 1000))).toBeCloseTo(1, 3);
+  const elliptic = sheetOf({ shape: 'elliptic', order: 7 });
+  for (const { id, value } of (await delayLens(elliptic)).layers) {
+    const circuit = pathCircuit(elliptic.ways[0], elliptic.parts, id as 'ideal' | 'built');
+    const hz = Array.from({ length: 4000 }, (_, k) => 500 * 4 ** (k / 3999));
+    const plain = groupDelay(circuit, 'out', hz);
+    const drawn = value.seconds.filter((_, k) => value.frequenciesHz[k] <= 2000);
+    expect(Math.max(...drawn)).toBeGreaterThan(0.99 * Math.max(...plain));
+  }
 });
 
 test('a slow square comes through a low-pass, a fast one nearly vanishes; the burst rings on', async () => {

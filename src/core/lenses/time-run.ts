@@ -65,7 +65,9 @@ export function outputTrace(time: LinearTime, shot: Shot): TimeTrace {
   };
   if (time.equations.linear) linearRun(time, shot, visit);
   else bentRun(time, shot, visit);
-  return withCrests(seconds, volts);
+  let at = 0;
+  const ends = shot.pieces.map(({ units }) => (at += units) * time.seconds(0));
+  return withCrests(seconds, volts, [0, ...ends]);
 }
 
 type Visit = (seconds: number, volts: number) => void;
@@ -120,16 +122,26 @@ function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
   }
 }
 
-/** Crests between points are where the parabola through three of them turns. */
-function withCrests(seconds: readonly number[], volts: readonly number[]): TimeTrace {
+/**
+ * Crests between points are where the parabola through three of them turns; none is laid across a
+ * jump.
+ */
+function withCrests(
+  seconds: readonly number[],
+  volts: readonly number[],
+  jumps: readonly number[],
+): TimeTrace {
   const t: number[] = [];
   const v: number[] = [];
   const put = (at: number, volt: number) => {
     t.push(at);
     v.push(volt);
   };
+  let next = 0;
   for (let k = 0; k < seconds.length; k++) {
-    const crest = k > 0 && k + 1 < seconds.length ? crestAt(seconds, volts, k) : undefined;
+    while (next < jumps.length && jumps[next] < seconds[k - 1]) next++;
+    const smooth = k > 0 && k + 1 < seconds.length && !(jumps[next] < seconds[k + 1]);
+    const crest = smooth ? crestAt(seconds, volts, k) : undefined;
     if (crest && crest.at < seconds[k]) put(crest.at, crest.volts);
     put(seconds[k], volts[k]);
     if (crest && crest.at > seconds[k]) put(crest.at, crest.volts);

@@ -22,7 +22,7 @@ export interface TimePicture {
 
 interface Plan extends Pick<TimePicture, 'id' | 'atHz'> {
   /** For a source of so many volts. */
-  shot(volts: number): Shot;
+  shot: (volts: number) => Shot;
 }
 
 /** One over the frequency the ask is about is so many smallest steps, as a power of two. */

@@ -268,9 +268,13 @@ export class ResponseReader {
       if (chosen >= 0 && levels[k] < target - STOPPED_DB) stopped = true;
     }
     if (chosen < 0) throw refuse();
+    const over = (u: number) => this.levelAt(Math.exp(u)) - target;
     const solve = ({ at }: { at: number }) => {
       const [a, b] = [Math.log(x[at - 1]), Math.log(x[at])].sort((p, q) => p - q);
-      return Math.exp(findZero((u) => this.levelAt(Math.exp(u)) - target, a, b, RELATIVE / 2));
+      const [atA, atB] = [over(a), over(b)];
+      // A point of the scan may stand on the target to rounding, and asked again on its other side.
+      if (atA > 0 === atB > 0) return Math.exp(Math.abs(atA) < Math.abs(atB) ? a : b);
+      return Math.exp(findZero(over, a, b, RELATIVE / 2));
     };
     const others = all.filter((_, i) => i !== chosen).slice(0, MOST_NAMED);
     return { hz: solve(all[chosen]), others: others.map(solve).sort((a, b) => a - b) };

@@ -79,8 +79,10 @@ function withNumbers(
 /** As few digits, from four, as let the printed numbers come to the printed result. */
 function digitsFor(formula: string, named: Readonly<Record<string, number>>, result: number) {
   const enough = [4, 5, 6, 7].find((digits) => {
-    const rounded = Object.entries(named).map(([k, v]) => [k, Number(v.toPrecision(digits))]);
-    return agree(texValue(formula, Object.fromEntries(rounded)), result, SHOWN / 5);
+    const rounded: Record<string, number> = {};
+    for (const [name, value] of Object.entries(named))
+      rounded[name] = Number(value.toPrecision(digits));
+    return agree(texValue(formula, rounded), result, SHOWN / 5);
   });
   return enough ?? 9;
 }

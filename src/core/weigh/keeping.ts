@@ -20,12 +20,13 @@ export interface Keeping {
 export function keepingOf(ask: Ask, bands: JudgedBands, exact: ExactDesign): Keeping {
   const grids = bands.pass.map((band) => gridOver(band, exact));
   const exactDb = grids.map(exact.level);
-  return {
-    grids,
-    exactDb,
-    notch: ask.kind === 'notch' ? { hz: centreOf(ask).centreHz, flatDb: exactDb[0][0] } : null,
-    middleHz: mainHz(ask),
-  };
+  return { grids, exactDb, notch: notchOf(ask, exact), middleHz: mainHz(ask) };
+}
+
+function notchOf(ask: Ask, { level }: ExactDesign): Keeping['notch'] {
+  if (ask.kind !== 'notch') return null;
+  const { centreHz } = centreOf(ask);
+  return { hz: centreHz, flatDb: level(Float64Array.of(centreHz / 1000))[0] };
 }
 
 /**

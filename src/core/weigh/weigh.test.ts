@@ -1,6 +1,7 @@
 import { askSchema } from '@/core/design/ask';
 import { candidatesOf } from './candidates';
 import { DEFAULT_PRICES } from './prices';
+import { recompute, recomputeYield } from './testing/recompute';
 import { weighOne, type WeighRow } from './weigh';
 
 const ask = (fields: object) => askSchema.parse(fields);
@@ -99,4 +100,145 @@ test('what cannot be designed keeps its place with the reason', () => {
   const wanted = ask({ ...SECOND, topology: 'equal-part-low-pass', gainDb: 0 });
   const found = weighOne({ id: 'x', shape: null, order: 2, topology: '', ask: wanted });
   expect('refusal' in found && found.refusal).toMatch(/gain/);
+});
+
+/** Asks of every kind and many shapes, each built in another way. */
+const ASKS: object[] = [
+  {
+    kind: 'low-pass',
+    shape: 'chebyshev',
+    order: 5,
+    rippleDb: 1,
+    edge: 'ripple',
+    edgeHz: 3400,
+    topology: 'unity-low-pass',
+  },
+  {
+    kind: 'low-pass',
+    shape: 'elliptic',
+    order: 7,
+    edgeHz: 5000,
+    topology: 'lc-ladder-traps-low-pass-7',
+  },
+  { kind: 'high-pass', shape: 'inverse-chebyshev', order: 4, edgeHz: 80 },
+  {
+    kind: 'high-pass',
+    shape: 'bessel',
+    order: 6,
+    edgeHz: 300,
+    topology: 'multiple-feedback-high-pass',
+  },
+  {
+    kind: 'low-pass',
+    shape: 'linkwitz-riley',
+    order: 4,
+    edgeHz: 2500,
+    topology: 'leapfrog-low-pass-4',
+  },
+  {
+    kind: 'band-pass',
+    shape: 'chebyshev',
+    order: 3,
+    centreHz: 1000,
+    q: 6,
+    topology: 'state-variable-band-pass',
+  },
+  {
+    kind: 'band-pass',
+    shape: 'bessel',
+    order: 3,
+    centreHz: 821,
+    q: 2.468,
+    topology: 'state-variable-band-pass',
+  },
+  { kind: 'band-stop', shape: 'butterworth', order: 2, lowerHz: 700, upperHz: 1400 },
+  { kind: 'wide-band', shape: 'butterworth', order: 3, lowerHz: 300, upperHz: 3400 },
+  { kind: 'notch', centreHz: 50, q: 4, topology: 'state-variable-notch' },
+  { kind: 'peak', centreHz: 1000, q: 3, gainDb: 12 },
+  { kind: 'low-shelf', edgeHz: 200, gainDb: 9 },
+  { kind: 'tilt', edgeHz: 700, gainDb: 6 },
+  { kind: 'all-pass', shape: 'bessel', order: 3, edgeHz: 500 },
+];
+
+test.each(ASKS.map((a) => [JSON.stringify(a), a] as const))(
+  'the figures of %s are those of a plain, dense search',
+  (_, fields) => {
+    const r = row(fields);
+    const plain = recompute(r, 4000);
+    if (r.rippleDb !== null) expect(Math.abs(r.rippleDb - plain.rippleDb)).toBeLessThan(0.01);
+    if (plain.attenuationDb === null) expect(r.attenuationDb).toBeNull();
+    else expect(Math.abs(r.attenuationDb! - plain.attenuationDb)).toBeLessThan(0.01);
+    if (r.delayVariationSeconds !== null)
+      expect(Math.abs(r.delayVariationSeconds / plain.delayVariationSeconds - 1)).toBeLessThan(
+        0.005,
+      );
+    expect(Math.abs(r.sensitivity.dbPerPercent / plain.sensitivity - 1)).toBeLessThan(0.005);
+    if (plain.innerPeakDb === null) expect(r.innerPeakDb).toBeNull();
+    else expect(Math.abs(r.innerPeakDb! - plain.innerPeakDb)).toBeLessThan(0.01);
+    // At the bandwidth that is said to be needed the pass band is half a decibel off.
+    if (r.gainBandwidthHz !== null && r.ask.kind !== 'notch')
+      expect(plain.offAt(r.gainBandwidthHz)).toBeCloseTo(0.5, 2);
+    if (r.ask.kind !== 'all-pass') expect(r.yield).toBe(recomputeYield(r, 120, 1000));
+  },
+);
+
+test('mirrored low-passes and high-passes have equal figures', () => {
+  for (const shape of ['butterworth', 'chebyshev', 'elliptic', 'bessel'])
+    for (const order of [3, 4]) {
+      const of = (kind: string) =>
+        row({
+          kind,
+          shape,
+          order,
+          edgeHz: 1000,
+          topology: shape === 'elliptic' ? undefined : `lc-ladder-${kind}-${order}`,
+        });
+      const [low, high] = [of('low-pass'), of('high-pass')];
+      expect(high.rippleDb).toBeCloseTo(low.rippleDb!, 5);
+      expect(high.attenuationDb).toBeCloseTo(low.attenuationDb!, 4);
+      if (shape !== 'elliptic')
+        expect(high.sensitivity.dbPerPercent / low.sensitivity.dbPerPercent).toBeCloseTo(1, 3);
+    }
+});
+
+test('each kind has the columns it is chosen by, and none that mean nothing for it', () => {
+  const notch = row({ kind: 'notch', centreHz: 50, q: 4 });
+  expect(notch).toMatchObject({ rippleDb: null, attenuationDb: null, heightErrorDb: null });
+  expect(notch.widthHz).toBeCloseTo(50 / 4, 4);
+  expect(notch.depthDb!).toBeGreaterThan(5);
+  expect(notch.depthDb!).toBeLessThan(40);
+  expect(notch.yield).toBeLessThan(1);
+  const peak = row({ kind: 'peak', centreHz: 1000, q: 3, gainDb: 12 });
+  expect(peak).toMatchObject({ rippleDb: null, attenuationDb: null, depthDb: null });
+  expect(peak.heightErrorDb!).toBeGreaterThan(0);
+  expect(peak.widthError!).toBeGreaterThan(0);
+  const shelf = row({ kind: 'low-shelf', edgeHz: 200, gainDb: 9 });
+  expect(shelf).toMatchObject({ rippleDb: null, delayVariationSeconds: null });
+  expect(shelf.edgeErrorDb!).toBeGreaterThan(0);
+  const passive = row({
+    kind: 'low-pass',
+    order: 3,
+    edgeHz: 1000,
+    topology: 'lc-ladder-low-pass-3',
+  });
+  expect(passive.innerPeakDb).toBeNull();
+  const states = row({
+    kind: 'low-pass',
+    order: 5,
+    shape: 'chebyshev',
+    edgeHz: 1000,
+    topology: 'leapfrog-transconductor-low-pass-5',
+  });
+  expect(states.innerPeakDb!).toBeGreaterThan(0);
+});
+
+test('an ideal op-amp adds no noise, a real one adds its own', () => {
+  const wanted = ask({ ...SECOND, capacitorFarads: 1e-8 });
+  const noise = (opAmp?: NonNullable<Parameters<typeof weighOne>[1]>['opAmp']) => {
+    const r = weighOne({ id: 'x', shape: null, order: 2, topology: '', ask: wanted }, { opAmp });
+    return 'refusal' in r ? NaN : r.outputNoiseVolts;
+  };
+  expect(noise()).toBe(noise('ideal'));
+  const noisy = { gainBandwidthHz: 1e7, dcGainDb: 120, inputVoltageNoise: 40e-9 };
+  expect(noise(noisy)).toBeGreaterThan(2 * noise());
 });

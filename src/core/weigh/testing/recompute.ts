@@ -1,4 +1,4 @@
-import { AcAnalysis, acResponse } from '@/core/analysis/ac/ac';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { groupDelay, sensitivity } from '@/core/analysis/sensitivity/sensitivity';
 import { designCircuit } from '@/core/design/circuit';
 import { designAsk } from '@/core/design/design';
@@ -64,12 +64,12 @@ export function recompute({ ask, judged }: WeighRow, points = 10_000) {
     }))
     .filter(({ part }) => part !== 'V1')
     .reduce((a, b) => (b.most > a.most ? b : a));
-  const { fromHz, toHz } = allOf(ask, judged);
+  const all = allOf(ask);
   const nets = circuit.parts.flatMap((p) =>
     p.kind === 'op-amp' ? [p.out] : p.kind === 'transconductor' ? [p.from, p.to] : [],
   );
   const inner = [...new Set(nets)].filter((n) => n !== '0' && n !== 'out');
-  const peakOf = (net: string) => highest(levelOf(analysis, net), [{ fromHz, toHz }], points);
+  const peakOf = (net: string) => highest(levelOf(analysis, net), [all], points);
   return {
     rippleDb: top - lowest(level, pass, points),
     attenuationDb: stop.length > 0 ? top - highest(level, stop, points) : null,
@@ -90,15 +90,15 @@ export function recompute({ ask, judged }: WeighRow, points = 10_000) {
   };
 }
 
-const allOf = (ask: WeighRow['ask'], { pass, stop }: WeighRow['judged']): Band => {
+const allOf = (ask: WeighRow['ask']): Band => {
+  const l = ask.limits;
+  const centre = (a: number, b: number) => Math.sqrt(a * b);
   const hz =
-    ask.limits && 'passHz' in ask.limits
-      ? ask.limits.passHz
-      : ask.limits && 'passLowerHz' in ask.limits
-        ? Math.sqrt(ask.limits.passLowerHz * ask.limits.passUpperHz)
-        : (ask.edgeHz ?? ask.centreHz ?? Math.sqrt(ask.lowerHz! * ask.upperHz!));
-  void pass;
-  void stop;
+    l === undefined
+      ? (ask.edgeHz ?? ask.centreHz ?? centre(ask.lowerHz!, ask.upperHz!))
+      : 'passHz' in l
+        ? l.passHz
+        : centre(l.passLowerHz, l.passUpperHz);
   return { fromHz: hz / 50, toHz: hz * 50 };
 };
 
@@ -135,5 +135,3 @@ export function recomputeYield({ ask, judged }: WeighRow, boards: number, points
   }
   return good / boards;
 }
-
-export { acResponse };
