@@ -86,10 +86,10 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s, ideal and built', 
       expect(Math.abs((highest as number) - inside.reduce((a, b) => Math.max(a, b)))).toBeLessThan(
         0.01,
       );
-      // A zero is as deep as the arithmetic; what counts is that it was found.
+      // The plain search stands beside a zero, not on it.
       const least = inside.reduce((a, b) => Math.min(a, b));
-      if (least > -60) expect(Math.abs((lowest as number) - least)).toBeLessThan(0.02);
-      else expect(lowest).toBeLessThan(-60);
+      expect(lowest).toBeLessThan(least + 1e-6);
+      if (least > -15) expect(lowest).toBeGreaterThan(least - 0.1);
       const [there, a, b] = plain(sheet, version, Float64Array.of(700, 500, 2000)).levelDb;
       expect(level).toBeCloseTo(there, 9);
       expect(relative).toBeCloseTo(there - (peak as number), 6);
@@ -118,7 +118,10 @@ function lastFall(
 ): number | undefined {
   let last: number | undefined;
   for (let k = from; k + step >= 0 && k + step < hz.length; k += step) {
-    if (level[k] >= target && level[k + step] < target) last = hz[k];
+    if (level[k] >= target && level[k + step] < target) {
+      const part = (level[k] - target) / (level[k] - level[k + step]);
+      last = hz[k] * (hz[k + step] / hz[k]) ** part;
+    }
     if (level[k + step] < target - 12) break;
   }
   return last;
