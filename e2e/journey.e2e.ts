@@ -11,7 +11,7 @@ afterEach(async () => {
 });
 
 const shown = (page: Page, text: string | RegExp) => page.getByText(text).first().waitFor();
-const builtEdge = (page: Page) => reading(page, /edge, 3 dB down/);
+const builtEdge = (page: Page) => reading(page, /edge, 3[.,]01\sdB down/);
 
 /** Wait until a cell reads as expected. */
 async function reads(cell: ReturnType<typeof reading>, pattern: RegExp): Promise<void> {
@@ -42,7 +42,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await page.getByRole('button', { name: 'Begin the sheet' }).click();
   await shown(page, 'Top trim');
 
-  // An RC low-pass of 10k and 10n behind 0 ohm into an open end: 1/(2 pi RC) = 1.592 kHz; 3 dB is 0.5 % less than that of half power.
+  // An RC low-pass of 10k and 10n behind 0 ohm into an open end: 1/(2 pi RC) = 1.592 kHz.
   await page.getByRole('button', { name: /Source resistance/ }).click();
   await page.keyboard.type('0');
   await page.keyboard.press('Enter');
@@ -51,26 +51,26 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await page.keyboard.press('Enter');
   await setPart(page, /^R1/, '10k');
   await setPart(page, /^C1/, '10n');
-  await reads(builtEdge(page), /^1\.588\skHz$/);
+  await reads(builtEdge(page), /^1\.592\skHz$/);
 
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await page.keyboard.type('ten and ten');
   await page.keyboard.press('Enter');
   await setPart(page, /^C1/, '0,022u');
-  await reads(builtEdge(page), /^721\.7\sHz$/);
-  await reads(reading(page, /edge, 3 dB down/, 3), /^1\.588\skHz$/);
+  await reads(builtEdge(page), /^723\.4\sHz$/);
+  await reads(reading(page, /edge, 3[.,]01\sdB down/, 3), /^1\.592\skHz$/);
 
   await page.keyboard.press('Control+z');
-  await reads(builtEdge(page), /^1\.588\skHz$/);
+  await reads(builtEdge(page), /^1\.592\skHz$/);
   await page.keyboard.press('Control+Shift+z');
-  await reads(builtEdge(page), /^721\.7\sHz$/);
+  await reads(builtEdge(page), /^723\.4\sHz$/);
 
   await page.waitForTimeout(300);
   await page.reload();
-  await reads(builtEdge(page), /^721\.7\sHz$/);
+  await reads(builtEdge(page), /^723\.4\sHz$/);
   await page.getByRole('button', { name: /^Keep/ }).click();
   await page.getByRole('button', { name: 'Go back to keep ten and ten' }).click();
-  await reads(builtEdge(page), /^1\.588\skHz$/);
+  await reads(builtEdge(page), /^1\.592\skHz$/);
   await page.keyboard.press('Escape');
 
   const exportAs = async (item: string) => {
@@ -115,7 +115,7 @@ test('the ask is edited as a sentence and the design follows; impossible wishes 
   await page.getByRole('button', { name: /^Edge frequency/ }).click();
   await page.keyboard.type('1k2');
   await page.keyboard.press('Enter');
-  await reads(reading(page, /edge, 3 dB down/, 1), /^1\.2\skHz$/);
+  await reads(reading(page, /edge, 3[.,]01\sdB down/, 1), /^1\.2\skHz$/);
   await page.getByRole('button', { name: /^Gain/ }).click();
   await page.keyboard.type('6');
   await page.keyboard.press('Enter');

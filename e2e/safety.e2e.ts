@@ -234,7 +234,7 @@ describe('nothing is lost', () => {
 
   test('a worker that dies is noticed, started again, and the figures are those of the edit', async () => {
     const page = await bench.page('/sheet/demo-trim');
-    await reading(page, /edge, 3 dB down/)
+    await reading(page, /edge, 3[.,]01\sdB down/)
       .getByText(/Hz/)
       .waitFor();
     for (const worker of page.workers())
@@ -279,7 +279,7 @@ describe('nothing is lost', () => {
     await page.getByText('Dark', { exact: true }).click();
     await page.keyboard.press('Escape');
     await page.reload();
-    await reading(page, /edge, 3 dB down/)
+    await reading(page, /edge, 3[.,]01\sdB down/)
       .getByText(/^\d+,\d+\skHz$/)
       .waitFor();
     expect(await page.locator('html').getAttribute('data-theme')).toBe('dark');
