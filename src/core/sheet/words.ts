@@ -3,6 +3,8 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import { nameOfMeasure, quantityOfMeasure, type Measure } from '@/core/response/readings';
 import type { Reading, Wanted } from './schema';
 
+const NOTHING_DB = -200;
+
 /** A reading's name in words, unless it has one of its own. */
 export function readingName(
   { name, measure }: Pick<Reading, 'name' | 'measure'>,
@@ -30,7 +32,10 @@ export function printMeasured(
     case 'slope':
       return `${formatFixed(value, 2, mark)} dB/oct`;
     default:
-      return `${formatFixed(value, 2, mark)} dB`;
+      // Below this a level says nothing but how the arithmetic rounds.
+      return value < NOTHING_DB
+        ? `under ${formatFixed(NOTHING_DB, 0, mark)} dB`
+        : `${formatFixed(value, 2, mark)} dB`;
   }
 }
 

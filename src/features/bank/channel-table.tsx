@@ -141,7 +141,7 @@ function channelColumns(
     edited('gainDb', 'Gain', 'decibels', ({ channel }) =>
       formatQuantity(channel.gainDb, 'decibels', { unit: true, mark }),
     ),
-    shown('known', 'Known parts', ({ channel }) => `${Object.keys(channel.known).length || '–'}`),
+    shown('known', 'Known', ({ channel }) => `${Object.keys(channel.known).length || '–'}`),
     shown('peakHz', 'Peaks at', ({ found }) => (found ? hz(found.peakHz) : '')),
     shown('peak', 'Peak', ({ found }) => db(found?.peakDb)),
     shown(
@@ -154,10 +154,8 @@ function channelColumns(
       'meets',
       'Meets next',
       ({ found }) =>
-        found?.meetsNext
-          ? `${formatFixed(-found.meetsNext.downDb, 1, mark)} dB, ${hz(found.meetsNext.hz)}`
-          : '',
-      'Where it and the next higher channel have the same level, and how far that is under its peak',
+        found?.meetsNext ? `${formatFixed(-found.meetsNext.downDb, 1, mark)} dB` : '',
+      'Level, from its own peak, at which it meets the next higher channel',
     ),
     ...Array.from({ length: most }, (_, n) =>
       shown(

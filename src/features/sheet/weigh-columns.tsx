@@ -107,7 +107,8 @@ export function weighColumns(
   const kind = rows[0]?.ask.limits ? 'limits' : (rows[0]?.ask.kind ?? 'low-pass');
   const shapes = [...new Set(rows.map((r) => r.shape))];
   const orders = [...new Set(rows.map((r) => r.order))].sort((a, b) => a - b);
-  return [
+  // A notch or a peak has neither shape nor order: what it is stands in the sentence.
+  const shaped: TableColumnsType<WeighRow> = [
     {
       ...sorting,
       ...narrowing,
@@ -132,6 +133,9 @@ export function weighColumns(
       filters: orders.map((n) => ({ text: `order ${n}`, value: n })),
       onFilter: (value, r) => r.order === value,
     },
+  ];
+  return [
+    ...(shapes.some((s) => s !== null) ? shaped : []),
     {
       ...sorting,
       ...narrowing,

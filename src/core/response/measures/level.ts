@@ -16,5 +16,5 @@ export const level: MeasureKind<z.infer<typeof levelSchema>> = {
     atHz,
   }),
   name: ({ atHz, reference }, words) =>
-    `Level at ${words.hz(atHz)}${reference ? `, over ${referenceWords(reference, words)}` : ''}`,
+    `Level at ${words.hz(atHz)}${reference ? `, against ${referenceWords(reference, words)}` : ''}`,
 };

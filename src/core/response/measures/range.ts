@@ -21,7 +21,7 @@ export const range: MeasureKind<z.infer<typeof rangeSchema>> = {
     return { value: value - (reference ? baseOf(reader, reference).db : 0), atHz: hz };
   },
   name({ end, fromHz, toHz, reference }, words) {
-    const over = reference ? `, over ${referenceWords(reference, words)}` : '';
+    const over = reference ? `, against ${referenceWords(reference, words)}` : '';
     return `${end === 'highest' ? 'Highest' : 'Lowest'} from ${words.hz(fromHz)} to ${words.hz(toHz)}${over}`;
   },
 };
