@@ -57,7 +57,7 @@ test('the ask becomes a notch, a peak and a band, each designed at once', async 
   await page.getByRole('button', { name: /^Upper edge: \d/ }).click();
   await page.keyboard.type('20k');
   await page.keyboard.press('Enter');
-  await reading(page, /Upper edge, 3 dB down/, 1)
+  await reading(page, /Upper edge, 3[.,]01\sdB down/, 1)
     .getByText(/^(19|20)/)
     .waitFor();
 });

@@ -243,7 +243,7 @@ describe('nothing is lost', () => {
     await page.keyboard.type('220n');
     await page.keyboard.press('Enter');
     await page.getByText(/had stopped and was started again/).waitFor();
-    await reading(page, /Upper edge, 3 dB down/)
+    await reading(page, /Upper edge, 3[.,]01\sdB down/)
       .getByText(/^[1-9]\d{0,2}(\.\d+)?\sHz$/)
       .waitFor();
   });
