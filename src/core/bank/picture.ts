@@ -1,9 +1,8 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
-import { HALF_POWER_DB } from '@/core/response/decibels';
-import { explored, type Landmark } from '@/core/response/landmarks';
+import { explored } from '@/core/response/landmarks';
 import { ResponseReader } from '@/core/response/reader';
-import { levelDb, levelsDb, responseOf, type Response } from '@/core/response/response';
+import { levelDb, levelsDb, responseOf } from '@/core/response/response';
 import { findZero } from '@/core/response/root';
 import { pathLandmarks } from '@/core/sheet/landmarks';
 import { pathCircuit, stageOutNet } from '@/core/sheet/path-circuit';
@@ -69,16 +68,19 @@ export async function bankPicture(
       sum.re[k] += sign * re[k];
       sum.im[k] += sign * im[k];
     }
-    const response = responseOf(analysis, 'out');
+    const reader = new ResponseReader(responseOf(analysis, 'out'), {
+      span: { fromHz: least / SEARCHED, toHz: most * SEARCHED },
+      landmarks: landmarks[i],
+    });
     found.push({
-      response,
+      reader,
       rank: ranks.get(channel.id)!,
       picture: {
         id: channel.id,
         levelDb: levelsDb({ re, im }),
         budgetDb: budgetOf(analysis, way, channel.centreHz),
         widthHz: bands[i].widthHz,
-        ...peakOf(response, landmarks[i], { least, most }),
+        ...peakOf(reader),
         meetsNext: null,
       },
     });
@@ -88,7 +90,7 @@ export async function bankPicture(
 }
 
 interface Found {
-  response: Response;
+  reader: ResponseReader;
   rank: number;
   picture: ChannelPicture;
 }
@@ -104,19 +106,13 @@ function budgetOf(analysis: AcAnalysis, way: Way, centreHz: number): number[] {
 
 /** The built channel's own peak and width, searched on its response. */
 function peakOf(
-  response: Response,
-  landmarks: readonly Landmark[],
-  { least, most }: { least: number; most: number },
+  reader: ResponseReader,
 ): Pick<ChannelPicture, 'peakHz' | 'peakDb' | 'builtWidthHz'> {
-  const span = { fromHz: least / SEARCHED, toHz: most * SEARCHED };
-  const reader = new ResponseReader(response, { span, landmarks });
   const { hz, value } = reader.highest();
   let builtWidthHz: number | null = null;
   try {
-    const [lower, upper] = (['lower', 'upper'] as const).map((side) =>
-      reader.crossing(value - HALF_POWER_DB, hz, side),
-    );
-    builtWidthHz = upper.hz - lower.hz;
+    const { fromHz, toHz } = reader.halfPowerBand();
+    builtWidthHz = toHz - fromHz;
   } catch (error) {
     if (!(error instanceof ReedError)) throw error;
   }
@@ -128,14 +124,10 @@ function meetings(found: readonly Found[]): void {
   const sorted = [...found].sort((a, b) => a.rank - b.rank);
   sorted.slice(0, -1).forEach((own, k) => {
     const next = sorted[k + 1];
-    const level = ({ response }: Found, u: number) => {
-      const { re, im } = response(Float64Array.of(Math.exp(u)));
-      return levelDb(re[0], im[0]);
-    };
-    const over = (u: number) => level(own, u) - level(next, u);
+    const over = (u: number) => own.reader.levelAt(Math.exp(u)) - next.reader.levelAt(Math.exp(u));
     const [a, b] = [Math.log(own.picture.peakHz), Math.log(next.picture.peakHz)];
     if (!(a < b) || over(a) <= 0 || over(b) >= 0) return;
-    const at = findZero(over, a, b, 1e-10);
-    own.picture.meetsNext = { hz: Math.exp(at), downDb: own.picture.peakDb - level(own, at) };
+    const hz = Math.exp(findZero(over, a, b, 1e-10));
+    own.picture.meetsNext = { hz, downDb: own.picture.peakDb - own.reader.levelAt(hz) };
   });
 }

@@ -154,8 +154,10 @@ export type AskFile = z.infer<typeof askFileSchema>;
 export const edgeOf = (ask: Pick<Ask, 'edge' | 'shape'>): Edge =>
   ask.edge ?? (ask.shape === 'linkwitz-riley' ? 'half-voltage' : 'half-power');
 
+type Placed = Pick<Ask, 'lowerHz' | 'upperHz' | 'centreHz' | 'q'>;
+
 /** Edges of a band: as asked, or around the centre with width centre/q, geometrically. */
-export function bandOf(ask: Ask): { lowerHz: number; upperHz: number } {
+export function bandOf(ask: Placed): { lowerHz: number; upperHz: number } {
   if (ask.lowerHz !== undefined && ask.upperHz !== undefined)
     return { lowerHz: ask.lowerHz, upperHz: ask.upperHz };
   const { centreHz, q } = centreOf(ask);
@@ -164,7 +166,7 @@ export function bandOf(ask: Ask): { lowerHz: number; upperHz: number } {
   return { lowerHz: centreHz * (root - half), upperHz: centreHz * (root + half) };
 }
 
-export function centreOf(ask: Ask): { centreHz: number; q: number } {
+export function centreOf(ask: Placed): { centreHz: number; q: number } {
   if (ask.centreHz !== undefined && ask.q !== undefined)
     return { centreHz: ask.centreHz, q: ask.q };
   const { lowerHz, upperHz } = ask as { lowerHz: number; upperHz: number };

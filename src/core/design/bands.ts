@@ -69,9 +69,8 @@ function edgeBands(ask: Ask): AskBands {
 
 /** The band of a width in hertz whose edges lie geometrically about a centre. */
 export function aboutCentre(centreHz: number, widthHz: number): Band {
-  const half = widthHz / (2 * centreHz);
-  const root = Math.sqrt(1 + half * half);
-  return { fromHz: centreHz * (root - half), toHz: centreHz * (root + half) };
+  const { lowerHz, upperHz } = bandOf({ centreHz, q: centreHz / widthHz });
+  return between(lowerHz, upperHz);
 }
 
 /** How far inside its band a filter is taken to pass its signal unturned. */

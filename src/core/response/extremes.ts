@@ -12,8 +12,9 @@ const AT_ONCE = 7;
 const MOST_ROUNDS = 24;
 
 /**
- * The highest value of a curve between two frequencies (in either order) that enclose one: the bracket is divided
- * until the curve bends by less than `fine` over it, and the last step is a parabola's.
+ * The highest value of a curve between two frequencies (in either order) that enclose one: the
+ * bracket is divided until the curve bends by less than `fine` over it, and the last step is a
+ * parabola's.
  */
 export function closeIn(curve: Curve, fromHz: number, toHz: number, fine = 1e-7): Extreme {
   let [a, b] = [Math.log(Math.min(fromHz, toHz)), Math.log(Math.max(fromHz, toHz))];
@@ -83,6 +84,8 @@ interface Search {
   /** Of the curve on the grid, where they are known already. */
   values?: Float64Array;
   fine?: number;
+  /** Summits that cannot stand above this are of no interest, and are not refined. */
+  over?: number;
 }
 
 /**
@@ -94,13 +97,13 @@ interface Search {
 export function highestOf(
   curve: Curve,
   grid: Float64Array,
-  { values = curve(grid), fine = 1e-7 }: Search = {},
+  { values = curve(grid), fine = 1e-7, over = -Infinity }: Search = {},
 ): Extreme {
   const best = values.reduce((top, y, k) => (y > values[top] ? k : top), 0);
   let found: Extreme = { hz: grid[best], value: values[best] };
   const summits = localSummits(grid, values).sort((p, q) => q.reach - p.reach);
   for (const { between, reach } of summits) {
-    if (reach <= found.value) break;
+    if (reach <= Math.max(found.value, over)) break;
     const summit = closeIn(curve, ...between, fine);
     if (summit.value > found.value) found = summit;
   }

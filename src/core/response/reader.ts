@@ -132,11 +132,8 @@ export class ResponseReader {
     const { phaseFromHz, phaseFromMiddle } = this.context;
     if (phaseFromMiddle) {
       try {
-        const top = this.highest();
-        const [lower, upper] = (['lower', 'upper'] as const).map((side) =>
-          this.crossing(top.value - HALF_POWER_DB, top.hz, side),
-        );
-        return [Math.sqrt(lower.hz * upper.hz)];
+        const { fromHz, toHz } = this.halfPowerBand();
+        return [Math.sqrt(fromHz * toHz)];
       } catch {
         // One-sided: counted from where the ask has its middle.
       }
@@ -184,6 +181,17 @@ export class ResponseReader {
       if (levels[k] > value - FLAT_DB && off < away) [at, away] = [f, off];
     });
     return { hz: at, value, isPeak };
+  }
+
+  /**
+   * Between the half-power points about the highest point.
+   *
+   * @throws ReedError `range` where there is none on one side
+   */
+  halfPowerBand(): Band {
+    const { hz, value } = this.highest();
+    const edge = (side: 'lower' | 'upper') => this.crossing(value - HALF_POWER_DB, hz, side).hz;
+    return { fromHz: edge('lower'), toHz: edge('upper') };
   }
 
   lowest(band: Band): Extreme {

@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { bankPicture } from '@/core/bank/picture';
+import { spaced } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
 import { pathCircuit } from './path-circuit';
 import type { Sheet } from './schema';
@@ -18,10 +19,7 @@ export async function cardCurve(sheet: Sheet): Promise<SmallCurve> {
     return { frequenciesHz: Float32Array.from(frequenciesHz), levelDb: Float32Array.from(sumDb) };
   }
   const { fromHz, toHz } = sheet.view;
-  const frequenciesHz = Float64Array.from(
-    { length: POINTS },
-    (_, k) => fromHz * (toHz / fromHz) ** (k / (POINTS - 1)),
-  );
+  const frequenciesHz = spaced(fromHz, toHz, POINTS);
   const { out } = new AcAnalysis(pathCircuit(sheet.ways[0], sheet.parts, 'built')).solve({
     frequenciesHz,
     probes: ['out'],

@@ -2,7 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { designCircuit } from '@/core/design/circuit';
 import type { Design } from '@/core/design/design';
 import { findZero } from '@/core/response/root';
-import { levelOf, type ExactDesign } from './exact';
+import { levelOf } from './exact';
 import { closestFit, type Keeping } from './keeping';
 
 /** A pass band this far from the ideal is no longer kept, dB. */
@@ -18,11 +18,7 @@ const STEP = 4;
  *
  * @returns hertz; null where no bandwidth is enough
  */
-export function gainBandwidthNeeded(
-  design: Design,
-  exact: ExactDesign,
-  keeping: Keeping,
-): number | null {
+export function gainBandwidthNeeded(design: Design, keeping: Keeping): number | null {
   const { circuit } = designCircuit(design, { gainBandwidthHz: 1e6, dcGainDb: 120 });
   const analysis = new AcAnalysis(circuit);
   const own = analysis.system.parameters.flatMap((p, i) =>
@@ -32,7 +28,7 @@ export function gainBandwidthNeeded(
   const missesBy = (logHz: number): number => {
     for (const i of own) analysis.values[i] = Math.exp(logHz);
     analysis.update();
-    return closestFit(level, exact.level, keeping, KEPT_DB);
+    return closestFit(level, keeping, KEPT_DB);
   };
   const [least, most] = [1 / FROM_ABOVE, MOST].map((x) => Math.log(keeping.middleHz * x));
   let high = Math.log(keeping.middleHz * FROM_ABOVE);

@@ -88,7 +88,7 @@ const nineInTenOrNull = (values: readonly number[]) =>
   values.length > 0 ? nineInTen(values) : null;
 
 function judgeOf(exact: ExactDesign, ask: Ask, bands: JudgedBands, keeping: Keeping): Judge {
-  const kept = (level: Curve) => closestFit(level, exact.level, keeping, KEEPS_WITHIN_DB) <= 0;
+  const kept = (level: Curve) => closestFit(level, keeping, KEEPS_WITHIN_DB) <= 0;
   switch (ask.kind) {
     case 'notch':
       return (level, _, found) => {
@@ -139,8 +139,9 @@ function limitsJudge(
 ): Judge {
   const stopGrids = bands.stop.map((band) => gridOver(band, exact));
   return (level) => {
-    const top = highestOver(level, grids, 1e-6).value;
-    if (top - lowestOver(level, grids, 1e-6).value > passDb + PASS_ROOM_DB) return false;
+    const search = { values: grids.map(level), fine: 1e-6 };
+    const top = highestOver(level, grids, search).value;
+    if (top - lowestOver(level, grids, search).value > passDb + PASS_ROOM_DB) return false;
     const most = top - stopDb + STOP_ROOM_DB;
     const over: Curve = (hz) => level(hz).map((db) => db - most);
     return stopGrids.every((grid) => summitThatDecides(over, grid, over(grid)) <= 0);

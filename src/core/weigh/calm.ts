@@ -1,5 +1,5 @@
 import { sensitivityOf } from '@/core/analysis/sensitivity/sensitivity';
-import { closeIn, highestOf, localSummits, lowestOf, type Curve } from '@/core/response/extremes';
+import { highestOf, lowestOf, type Curve } from '@/core/response/extremes';
 import type { ExactDesign } from './exact';
 
 /** The part that moves the pass band most: dB for one per cent. */
@@ -49,9 +49,7 @@ const CLOSE_ENOUGH = 1e-3;
 
 /** The highest of a curve, refined only where it could be higher than what is known already. */
 function summitOver(curve: Curve, grid: Float64Array, values: Float64Array, known: number): number {
-  let most = values.reduce((a, b) => Math.max(a, b), known);
-  for (const { between, reach } of localSummits(grid, values))
-    if (reach > most * (1 + CLOSE_ENOUGH))
-      most = Math.max(most, closeIn(curve, ...between, most * FINE).value);
-  return most;
+  const most = values.reduce((a, b) => Math.max(a, b), known);
+  const search = { values, fine: most * FINE, over: most * (1 + CLOSE_ENOUGH) };
+  return Math.max(most, highestOf(curve, grid, search).value);
 }

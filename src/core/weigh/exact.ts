@@ -4,7 +4,7 @@ import type { Design } from '@/core/design/design';
 import type { Circuit } from '@/core/circuit/schema';
 import { highestOf, lowestOf, type Curve, type Extreme } from '@/core/response/extremes';
 import { explored, type Band, type Landmark } from '@/core/response/landmarks';
-import { levelsDb } from '@/core/response/response';
+import { levelsDb, responseOf } from '@/core/response/response';
 import { landmarksOf } from '@/core/topologies/figures';
 
 /** Even points a decade; between them grids close in on the design's poles and zeros. */
@@ -32,23 +32,37 @@ export function exactDesign(design: Design): ExactDesign {
 }
 
 /** The level of a net, dB, as a curve. */
-export const levelOf =
-  (analysis: AcAnalysis, net = 'out'): Curve =>
-  (frequenciesHz) =>
-    levelsDb(analysis.solve({ frequenciesHz, probes: [net] }).probes[net]);
+export function levelOf(analysis: AcAnalysis, net = 'out'): Curve {
+  const response = responseOf(analysis, net);
+  return (frequenciesHz) => levelsDb(response(frequenciesHz));
+}
 
 export const gridOver = (band: Band, { landmarks }: Pick<ExactDesign, 'landmarks'>) =>
   explored(band, landmarks, PER_DECADE);
 
+interface SearchOver {
+  /** Of the curve on each grid, where they are known already. */
+  values?: readonly Float64Array[];
+  fine?: number;
+}
+
 /** The highest of a curve over several bands, each with its grid. */
-export function highestOver(curve: Curve, grids: readonly Float64Array[], fine?: number): Extreme {
+export function highestOver(
+  curve: Curve,
+  grids: readonly Float64Array[],
+  { values, fine }: SearchOver = {},
+): Extreme {
   return grids
-    .map((grid) => highestOf(curve, grid, { fine }))
+    .map((grid, i) => highestOf(curve, grid, { values: values?.[i], fine }))
     .reduce((a, b) => (b.value > a.value ? b : a));
 }
 
-export function lowestOver(curve: Curve, grids: readonly Float64Array[], fine?: number): Extreme {
+export function lowestOver(
+  curve: Curve,
+  grids: readonly Float64Array[],
+  { values, fine }: SearchOver = {},
+): Extreme {
   return grids
-    .map((grid) => lowestOf(curve, grid, { fine }))
+    .map((grid, i) => lowestOf(curve, grid, { values: values?.[i], fine }))
     .reduce((a, b) => (b.value < a.value ? b : a));
 }

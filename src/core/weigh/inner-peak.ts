@@ -1,4 +1,5 @@
 import { highestOf } from '@/core/response/extremes';
+import { levelsDb } from '@/core/response/response';
 import { gridOver, levelOf, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
 
@@ -16,16 +17,10 @@ export function innerPeak(exact: ExactDesign, { all }: JudgedBands): number | nu
   );
   nets.delete(exact.circuit.ground);
   if (nets.size === 0) return null;
-  nets.delete('out');
   const grid = gridOver(all, exact);
-  const out = highestOf(exact.level, grid).value;
-  const { probes } = exact.analysis.solve({ frequenciesHz: grid, probes: [...nets] });
-  let most = 0;
-  for (const net of nets) {
-    const values = probes[net].re.map(
-      (re, k) => 20 * Math.log10(Math.max(1e-20, Math.hypot(re, probes[net].im[k]))),
-    );
-    most = Math.max(most, highestOf(levelOf(exact.analysis, net), grid, { values }).value - out);
-  }
-  return most;
+  const { probes } = exact.analysis.solve({ frequenciesHz: grid, probes: [...nets, 'out'] });
+  const peakOf = (net: string) =>
+    highestOf(levelOf(exact.analysis, net), grid, { values: levelsDb(probes[net]) }).value;
+  const out = peakOf('out');
+  return Math.max(0, ...[...nets].filter((net) => net !== 'out').map((net) => peakOf(net) - out));
 }

@@ -1,16 +1,16 @@
-import { closeIn, localSummits, type Curve } from '@/core/response/extremes';
-import type { Ask } from '@/core/design/ask';
-import { centreOf, mainHz } from '@/core/design/ask';
+import { centreOf, mainHz, type Ask } from '@/core/design/ask';
+import { highestOf, type Curve } from '@/core/response/extremes';
 import type { JudgedBands } from './judged';
 import { gridOver, type ExactDesign } from './exact';
 
 /** A notch is one as long as it is so deep at the asked centre, dB. */
-export const NOTCH_DB = 20;
+const NOTCH_DB = 20;
 
 /** Where a circuit that is not exact is compared with the one that is. */
 export interface Keeping {
   grids: Float64Array[];
-  /** Exact levels on the grids, dB. */
+  /** The exact level, and its values on the grids, dB. */
+  exact: Curve;
   exactDb: Float64Array[];
   /** The centre of a notch, whose depth counts too, with the level it is counted from. */
   notch: { hz: number; flatDb: number } | null;
@@ -20,7 +20,13 @@ export interface Keeping {
 export function keepingOf(ask: Ask, bands: JudgedBands, exact: ExactDesign): Keeping {
   const grids = bands.pass.map((band) => gridOver(band, exact));
   const exactDb = grids.map(exact.level);
-  return { grids, exactDb, notch: notchOf(ask, exact), middleHz: mainHz(ask) };
+  return {
+    grids,
+    exact: exact.level,
+    exactDb,
+    notch: notchOf(ask, exact),
+    middleHz: mainHz(ask),
+  };
 }
 
 function notchOf(ask: Ask, { level }: ExactDesign): Keeping['notch'] {
@@ -35,8 +41,7 @@ function notchOf(ask: Ask, { level }: ExactDesign): Keeping['notch'] {
  */
 export function closestFit(
   level: Curve,
-  exactLevel: Curve,
-  { grids, exactDb, notch }: Keeping,
+  { grids, exact, exactDb, notch }: Keeping,
   keptDb: number,
 ): number {
   let most = -Infinity;
@@ -48,7 +53,7 @@ export function closestFit(
     const found = level(grid);
     const off = found.map((db, k) => Math.abs(db - exactDb[g][k]) - keptDb);
     const curve: Curve = (hz) => {
-      const [there, wanted] = [level(hz), exactLevel(hz)];
+      const [there, wanted] = [level(hz), exact(hz)];
       return there.map((db, k) => Math.abs(db - wanted[k]) - keptDb);
     };
     most = Math.max(most, summitThatDecides(curve, grid, off, most));
@@ -63,10 +68,7 @@ export function summitThatDecides(
   values: Float64Array,
   least = -Infinity,
 ): number {
-  let most = values.reduce((a, b) => Math.max(a, b), least);
-  for (const { between, reach } of localSummits(grid, values)) {
-    if (most > 0) break;
-    if (reach > 0) most = Math.max(most, closeIn(curve, ...between, 1e-6).value);
-  }
-  return most;
+  const most = values.reduce((a, b) => Math.max(a, b), least);
+  if (most > 0) return most;
+  return Math.max(most, highestOf(curve, grid, { values, fine: 1e-6, over: 0 }).value);
 }

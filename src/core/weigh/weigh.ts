@@ -106,9 +106,9 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
   const exact = exactDesign(design);
   const bands = judgedBands(ask);
   const keeping = keepingOf(ask, bands, exact);
-  const { grids } = keeping;
+  const { grids, exactDb: values } = keeping;
   const even = isEven(ask.kind);
-  const top = highestOver(exact.level, grids).value;
+  const top = highestOver(exact.level, grids, { values }).value;
   const stopGrids = bands.stop.map((band) => gridOver(band, exact));
   const { sensitivity, delayVariationSeconds } = calmOf(exact, grids);
   const counts = countParts(exact.circuit);
@@ -125,8 +125,8 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
     ask,
     counts,
     worstQ: qs.length > 0 ? Math.max(...qs) : null,
-    gainBandwidthHz: counts['op-amp'] > 0 ? gainBandwidthNeeded(design, exact, keeping) : null,
-    rippleDb: even ? top - lowestOver(exact.level, grids).value : null,
+    gainBandwidthHz: counts['op-amp'] > 0 ? gainBandwidthNeeded(design, keeping) : null,
+    rippleDb: even ? top - lowestOver(exact.level, grids, { values }).value : null,
     attenuationDb: stopGrids.length > 0 ? top - highestOver(exact.level, stopGrids).value : null,
     delayVariationSeconds: even ? delayVariationSeconds : null,
     widthHz: ask.kind === 'notch' ? notchWidth(ask, keeping, exact) : null,

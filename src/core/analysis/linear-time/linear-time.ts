@@ -1,4 +1,4 @@
-import { Matrix, solve } from 'ml-matrix';
+import { LuDecomposition, Matrix } from 'ml-matrix';
 import { checkWiring } from '@/core/circuit/check';
 import { compile } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
@@ -133,15 +133,10 @@ export class LinearTime {
       for (let j = 0; j < n; j++) turned.set(i, j, turned.get(i, j) + map[i * this.size + j]);
       right.set(i, 0, -volts * map[i * this.size + n]);
     }
+    const lu = new LuDecomposition(turned);
     const state = this.restState();
-    try {
-      solve(turned, right)
-        .to1DArray()
-        .forEach((x, i) => (state[i] = x));
-    } catch {
-      state.fill(NaN);
-    }
-    if (!state.every(Number.isFinite))
+    if (!lu.isSingular()) state.set(lu.solve(right).to1DArray());
+    if (lu.isSingular() || !state.every(Number.isFinite))
       throw new ReedError(
         'singular',
         'The circuit never settles: nothing in it takes energy away.',

@@ -1,9 +1,6 @@
-import { inWords } from '@/core/quantity/format';
-import { ReedError } from '@/core/errors';
 import type { LargeSignalEquations } from '../large-signal/equations';
+import { advance } from './advance';
 import { Stepper } from './stepper';
-
-const MOST_HALVINGS = 24;
 
 /** A circuit with bent characteristics, led through time by a source whose volts are given step by step. */
 export class Course {
@@ -12,6 +9,7 @@ export class Course {
   private readonly rest: Float64Array;
   private readonly rows: { row: number; sign: number }[];
   private volts = 0;
+  private now = 0;
 
   /**
    * @param start every unknown where the course begins
@@ -33,27 +31,25 @@ export class Course {
   }
 
   /**
-   * One step, halved where Newton's method does not settle.
+   * One step.
    *
    * @param volts of the source at its end
    * @param afterJump the source jumped where the step begins
-   * @throws ReedError `convergence` naming the device
+   * @throws ReedError `convergence` naming time and device
    */
-  step(seconds: number, volts: number, afterJump: boolean, halvings = 0): void {
+  step(seconds: number, volts: number, afterJump: boolean): void {
+    const from = this.now;
+    const before = afterJump ? volts : this.volts;
+    const along = (t: number) => before + ((volts - before) * (t - from)) / seconds;
+    const drive = { at: (t: number) => this.rhsFor(along(t)) };
+    advance(this.stepper, drive, from, from + seconds, afterJump, false);
+    this.now = from + seconds;
+    this.volts = volts;
+  }
+
+  private rhsFor(volts: number): Float64Array {
     this.rhs.set(this.rest);
     for (const { row, sign } of this.rows) this.rhs[row] += sign * volts;
-    if (this.stepper.step(seconds, this.rhs, afterJump ? 'euler' : 'trapezoidal')) {
-      this.volts = volts;
-      return;
-    }
-    if (halvings > MOST_HALVINGS)
-      throw new ReedError(
-        'convergence',
-        `The course stops within ${inWords(seconds, 'seconds')}: ${this.stepper.culprit || 'the circuit'} jumps faster than any step can follow. Give it a small capacitance or a resistance in series.`,
-        { part: this.stepper.culprit.replace(/^part /, '') },
-      );
-    const middle = afterJump ? volts : (this.volts + volts) / 2;
-    this.step(seconds / 2, middle, afterJump, halvings + 1);
-    this.step(seconds / 2, volts, false, halvings + 1);
+    return this.rhs;
   }
 }

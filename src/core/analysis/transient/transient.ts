@@ -1,4 +1,3 @@
-import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
 import { compile } from '@/core/circuit/compile';
@@ -6,6 +5,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import type { SourceTerm } from '@/core/circuit/stamper';
 import { nextBreak, waveformValue } from '@/core/circuit/waveform';
 import { OperatingPointSearch } from '../dc/operating-point';
+import { advance, stuck } from './advance';
 import { Stepper } from './stepper';
 
 export interface TransientRequest {
@@ -138,33 +138,6 @@ function fixedGrid(
     t = end;
     record(t);
   }
-}
-
-/** One step, divided where Newton's method does not settle. */
-function advance(
-  stepper: Stepper,
-  drive: Drive,
-  from: number,
-  to: number,
-  after: boolean,
-  breakAhead: boolean,
-  depth = 0,
-): void {
-  const h = to - from;
-  if (stepper.step(h, drive.at(to, breakAhead ? h * 1e-4 : 0), after ? 'euler' : 'trapezoidal'))
-    return;
-  if (depth > 24) throw stuck(stepper, from);
-  const middle = from + h / 2;
-  advance(stepper, drive, from, middle, after, false, depth + 1);
-  advance(stepper, drive, middle, to, false, breakAhead, depth + 1);
-}
-
-function stuck(stepper: Stepper, t: number): ReedError {
-  return new ReedError(
-    'convergence',
-    `The run stops at ${inWords(t, 'seconds')}: ${stepper.culprit || 'the circuit'} jumps faster than any step can follow. Give it a small capacitance or a resistance in series.`,
-    { part: stepper.culprit.replace(/^part /, '') },
-  );
 }
 
 /** Steps chosen so that the estimated local error stays within tolerance. */
