@@ -1,6 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
-import { sensitivityOf } from '@/core/analysis/sensitivity/sensitivity';
+import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Curve } from '@/core/response/extremes';
 import type { Landmark } from '@/core/response/landmarks';
@@ -20,10 +20,10 @@ export function delayLens(
 ): Promise<OverLayers<DelayTrace>> {
   const { fromHz, toHz } = sheet.view;
   return overLayers(sheet, pause, (circuit) => {
-    const analysis = new AcAnalysis(circuit);
+    const adjoint = new Adjoint(new AcAnalysis(circuit), 'out');
     const { landmarks, zerosOnAxisHz } = rootsOf(circuit);
     const delay: Curve = (hz) => {
-      const { groupDelaySeconds } = sensitivityOf(analysis, 'out', hz);
+      const { groupDelaySeconds } = adjoint.slopes(hz);
       // At a zero on the axis nothing is left that could be delayed.
       return groupDelaySeconds.map((seconds, k) =>
         zerosOnAxisHz.some((zero) => Math.abs(hz[k] / zero - 1) < BESIDE_A_ZERO) ? NaN : seconds,

@@ -8,11 +8,15 @@ export const SILENCE_DB = -400;
 
 /** Level of a complex value in dB re 1; never below `SILENCE_DB`. */
 export function levelDb(re: number, im: number): number {
-  return Math.max(SILENCE_DB, 20 * Math.log10(Math.hypot(re, im)));
+  // Squares neither vanish nor overflow between silence and 3,000 dB.
+  return Math.max(SILENCE_DB, 10 * Math.log10(re * re + im * im));
 }
 
 export function levelsDb(trace: ComplexTrace): Float64Array {
-  return trace.re.map((re, k) => levelDb(re, trace.im[k]));
+  const { re, im } = trace;
+  const levels = new Float64Array(re.length);
+  for (let k = 0; k < levels.length; k++) levels[k] = levelDb(re[k], im[k]);
+  return levels;
 }
 
 /** Phase in degrees, -180 to 180. */
@@ -22,5 +26,5 @@ export function phaseDegrees(re: number, im: number): number {
 
 /** The voltage of one net of a circuit, as driven by the sources it contains. */
 export function responseOf(analysis: AcAnalysis, net: string): Response {
-  return (frequenciesHz) => analysis.solve({ frequenciesHz, probes: [net] }).probes[net];
+  return (frequenciesHz) => analysis.voltage(net, frequenciesHz);
 }

@@ -1,4 +1,4 @@
-import { sensitivityOf } from '@/core/analysis/sensitivity/sensitivity';
+import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import { highestOf, lowestOf, type Curve } from '@/core/response/extremes';
 import type { ExactDesign } from './exact';
 
@@ -18,10 +18,12 @@ export interface Calm {
 export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]): Calm {
   let worst: WorstPart = { part: '', dbPerPercent: 0 };
   let [longest, shortest] = [-Infinity, Infinity];
+  const adjoint = new Adjoint(analysis, 'out');
+  const delay: Curve = (hz) => adjoint.slopes(hz).groupDelaySeconds;
   for (const grid of grids) {
-    const { parts, groupDelaySeconds } = sensitivityOf(analysis, 'out', grid);
     // The part that moves most on the grid comes first: few of the others can then be worse.
-    const byMost = parts
+    const byMost = adjoint
+      .parts(grid)
       .map(({ part, levelDb }, i) => {
         const values = levelDb.map((db) => Math.abs(db) / 100);
         return { part, i, values, most: values.reduce((a, b) => Math.max(a, b)) };
@@ -30,14 +32,14 @@ export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]
       .sort((a, b) => b.most - a.most);
     for (const { part, i, values } of byMost) {
       const curve: Curve = (hz) =>
-        sensitivityOf(analysis, 'out', hz).parts[i].levelDb.map((db) => Math.abs(db) / 100);
+        adjoint.parts(hz, [i])[0].levelDb.map((db) => Math.abs(db) / 100);
       const dbPerPercent = summitOver(curve, grid, values, worst.dbPerPercent);
       if (dbPerPercent > worst.dbPerPercent) worst = { part, dbPerPercent };
     }
-    const delay: Curve = (hz) => sensitivityOf(analysis, 'out', hz).groupDelaySeconds;
-    const fine = FINE * Math.max(...groupDelaySeconds.map(Math.abs));
-    longest = Math.max(longest, highestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
-    shortest = Math.min(shortest, lowestOf(delay, grid, { values: groupDelaySeconds, fine }).value);
+    const values = delay(grid);
+    const fine = FINE * Math.max(...values.map(Math.abs));
+    longest = Math.max(longest, highestOf(delay, grid, { values, fine }).value);
+    shortest = Math.min(shortest, lowestOf(delay, grid, { values, fine }).value);
   }
   return { sensitivity: worst, delayVariationSeconds: longest - shortest };
 }

@@ -1,4 +1,5 @@
-import { noise } from '@/core/analysis/noise/noise';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { noiseOf } from '@/core/analysis/noise/noise';
 import type { PartOf } from '@/core/circuit/schema';
 import { centreOf, type Ask } from '@/core/design/ask';
 import { designCircuit } from '@/core/design/circuit';
@@ -130,7 +131,7 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
     attenuationDb: stopGrids.length > 0 ? top - highestOver(exact.level, stopGrids).value : null,
     delayVariationSeconds: even ? delayVariationSeconds : null,
     widthHz: ask.kind === 'notch' ? notchWidth(ask, keeping, exact) : null,
-    outputNoiseVolts: outputNoise(design, options.opAmp ?? 'ideal'),
+    outputNoiseVolts: outputNoise(exact, design, options.opAmp ?? 'ideal'),
     sensitivity,
     innerPeakDb: innerPeak(exact, bands),
     ...boardFigures(exact, ask, bands, keeping, options.boards ?? 120),
@@ -142,14 +143,15 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
 }
 
 const DRAWN_PER_DECADE = 30;
-/** Squares of noise settle to this: a part in ten thousand of the voltage. */
-const NOISE_SETTLED = 2e-5;
+/** Squares of noise settle to this; what is left is a tenth of it. */
+const NOISE_SETTLED = 1e-3;
 
-function outputNoise(design: Design, model: OpAmpModel): number {
-  const { circuit } = designCircuit(design, model);
-  return noise(circuit, {
+function outputNoise(exact: ExactDesign, design: Design, model: OpAmpModel): number {
+  const analysis =
+    model === 'ideal' ? exact.analysis : new AcAnalysis(designCircuit(design, model).circuit);
+  return noiseOf(analysis, {
     probe: 'out',
-    frequenciesHz: [1000],
+    frequenciesHz: [],
     fromHz: 20,
     toHz: 20_000,
     settled: NOISE_SETTLED,

@@ -35,6 +35,20 @@ export interface AcRequest {
   signal?: AbortSignal;
 }
 
+/** The direct solution x and the transposed one y at `count` neighbouring frequencies of a question. */
+export interface TransferBatch {
+  /** Index of the first of them. */
+  from: number;
+  count: number;
+  /** Entry `row` at the k-th frequency of the batch is at `row * width + k`. */
+  width: number;
+  /** y[row] is what a unit put into equation `row` does to the unknown that was asked for. */
+  yRe: Float64Array;
+  yIm: Float64Array;
+  xRe: Float64Array;
+  xIm: Float64Array;
+}
+
 /** So few frequencies of a circuit that was never asked before are solved one by one. */
 const FEW = 2;
 
@@ -53,7 +67,11 @@ export class AcAnalysis {
   readonly matrix: SlotMatrix;
   private readonly entries: readonly Entry[];
   private plan: Plan | undefined;
-  private readonly solvers = new Map<string, FrequencySolver>();
+  /** For all unknowns, with room for the transposed solution beside it. */
+  private full: FrequencySolver | undefined;
+  private transposed: ComplexTrace | undefined;
+  /** By what is asked for, then by width. */
+  private readonly solvers = new Map<number | string, FrequencySolver[]>();
 
   /** @throws ReedError `circuit` for wiring that has no small-signal solution */
   constructor(circuit: Circuit, signal?: AbortSignal) {
@@ -84,94 +102,104 @@ export class AcAnalysis {
    */
   solve(request: AcRequest): AcResult {
     const frequenciesHz = Float64Array.from(request.frequenciesHz);
-    const omega = frequenciesHz.map((hz) => {
-      if (!(hz >= 0) || !Number.isFinite(hz))
-        throw new ReedError('range', `${hz} is not a frequency: give hertz, zero or more.`);
-      return 2 * Math.PI * hz;
-    });
-    const probes = request.probes.map((name) => ({ name, unknown: this.netUnknown(name) }));
-    const currents = (request.currents ?? []).map((id) => ({
-      name: id,
-      unknown: this.branchUnknown(id),
-    }));
-    const trace = (): ComplexTrace => ({
-      re: new Float64Array(omega.length),
-      im: new Float64Array(omega.length),
-    });
-    const wanted = [...probes, ...currents]
-      .filter((w) => w.unknown >= 0)
-      .map((w) => ({ ...w, trace: trace() }));
-    if (wanted.length > 0 && omega.length > 0) this.run(omega, wanted, request.signal);
-    const found = new Map(wanted.map((w) => [w.unknown, w.trace]));
-    const named = (list: { name: string; unknown: number }[]) =>
-      Object.fromEntries(list.map(({ name, unknown }) => [name, found.get(unknown) ?? trace()]));
-    return { frequenciesHz, probes: named(probes), currents: named(currents) };
+    const unknowns = [
+      ...request.probes.map((name) => this.netUnknown(name)),
+      ...(request.currents ?? []).map((id) => this.branchUnknown(id)),
+    ];
+    // What is asked for twice is found once; the ground net is at zero.
+    const wanted = [...new Set(unknowns)].filter((unknown) => unknown >= 0);
+    const traces = this.run(frequenciesHz, wanted, request.signal);
+    const named = (names: readonly string[], from: number) =>
+      Object.fromEntries(
+        names.map((name, i) => [
+          name,
+          traces[wanted.indexOf(unknowns[from + i])] ?? emptyTrace(frequenciesHz.length),
+        ]),
+      );
+    return {
+      frequenciesHz,
+      probes: named(request.probes, 0),
+      currents: named(request.currents ?? [], request.probes.length),
+    };
   }
 
+  /**
+   * The voltage of one net: `solve` for the question that searches ask thousands of times.
+   *
+   * @throws ReedError as `solve`
+   */
+  voltage(net: string, frequenciesHz: Float64Array): ComplexTrace {
+    const unknown = this.netUnknown(net);
+    return unknown < 0 ? emptyTrace(frequenciesHz.length) : this.run(frequenciesHz, [unknown])[0];
+  }
+
+  /** The traces of the wanted unknowns, in their order. */
   private run(
-    omega: Float64Array,
-    wanted: { unknown: number; trace: ComplexTrace }[],
+    frequenciesHz: Float64Array,
+    wanted: readonly number[],
     signal?: AbortSignal,
-  ): void {
+  ): ComplexTrace[] {
+    const total = frequenciesHz.length;
+    const omega = angular(frequenciesHz);
+    const traces = wanted.map(() => emptyTrace(total));
+    if (wanted.length === 0 || total === 0) return traces;
     // For a frequency or two a plan is not worth its making.
-    if (!this.plan && omega.length <= FEW) {
-      omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted));
-      return;
+    if (!this.plan && total <= FEW) {
+      omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted, traces));
+      return traces;
     }
-    const solver = this.solverFor(
-      omega,
-      wanted.map((w) => w.unknown),
-    );
-    const { width } = solver;
-    for (let from = 0; from < omega.length; from += width) {
+    const solver = this.solverFor(omega, wanted);
+    const { width, xRe, xIm } = solver;
+    for (let from = 0; from < total; from += width) {
       stopIfAsked(signal);
-      const count = Math.min(width, omega.length - from);
+      const count = Math.min(width, total - from);
       const sound = solver.solve(omega, from, count);
-      for (const { unknown, trace } of wanted) {
-        trace.re.set(solver.xRe.subarray(unknown * width, unknown * width + count), from);
-        trace.im.set(solver.xIm.subarray(unknown * width, unknown * width + count), from);
+      for (let i = 0; i < wanted.length; i++) {
+        const { re, im } = traces[i];
+        const at = wanted[i] * width;
+        for (let k = 0; k < count; k++) {
+          re[from + k] = xRe[at + k];
+          im[from + k] = xIm[at + k];
+        }
       }
       if (sound) continue;
       for (let k = 0; k < count; k++) {
         if (solver.troubled[k] === 0) continue;
-        this.put(this.solveCarefully(omega[from + k]), from + k, wanted);
+        this.put(this.solveCarefully(omega[from + k]), from + k, wanted, traces);
       }
     }
+    return traces;
   }
 
-  private put(x: ComplexTrace, at: number, wanted: { unknown: number; trace: ComplexTrace }[]) {
-    for (const { unknown, trace } of wanted) {
-      trace.re[at] = x.re[unknown];
-      trace.im[at] = x.im[unknown];
-    }
+  private put(
+    x: ComplexTrace,
+    at: number,
+    wanted: readonly number[],
+    traces: readonly ComplexTrace[],
+  ): void {
+    wanted.forEach((unknown, i) => {
+      traces[i].re[at] = x.re[unknown];
+      traces[i].im[at] = x.im[unknown];
+    });
   }
 
   /**
-   * The transposed solution for one unknown at each frequency: y[row] is what a unit put into
-   * equation `row` does to it. `visit` is told the index of the frequency, and finds y[row] at
-   * yRe[row * stride + k]; with `x` it also has the direct solution laid out alike.
+   * The transposed solution for one unknown at each frequency, with the direct one beside it, a
+   * batch at a time.
    */
   eachTransfer(
     unknown: number,
     frequenciesHz: Float64Array,
-    visit: (
-      at: number,
-      yRe: Float64Array,
-      yIm: Float64Array,
-      stride: number,
-      k: number,
-      x: FrequencySolver,
-    ) => void,
+    visit: (batch: TransferBatch) => void,
   ): void {
-    const omega = frequenciesHz.map((hz) => 2 * Math.PI * hz);
+    const omega = angular(frequenciesHz);
     this.plan ??= this.makePlan(omega);
     const solver = (this.full ??= new FrequencySolver(this.matrix, this.plan, {
       rhs: this.rhs,
       wanted: 'all',
     }));
-    const { width } = solver;
-    const yRe = new Float64Array(this.matrix.size * width);
-    const yIm = new Float64Array(this.matrix.size * width);
+    const { width, xRe, xIm } = solver;
+    const { re: yRe, im: yIm } = (this.transposed ??= emptyTrace(this.matrix.size * width));
     for (let from = 0; from < omega.length; from += width) {
       const count = Math.min(width, omega.length - from);
       if (!solver.solve(omega, from, count)) {
@@ -184,27 +212,22 @@ export class AcAnalysis {
         );
       }
       solver.solveTransposed(unknown, count, yRe, yIm);
-      for (let k = 0; k < count; k++) visit(from + k, yRe, yIm, width, k, solver);
+      visit({ from, count, width, yRe, yIm, xRe, xIm });
     }
   }
 
-  private full: FrequencySolver | undefined;
-
-  private solverFor(omega: Float64Array, unknowns: number[]): FrequencySolver {
+  private solverFor(omega: Float64Array, unknowns: readonly number[]): FrequencySolver {
     this.plan ??= this.makePlan(omega);
-    // Questions for a frequency or two get a narrow solver: its arrays are an eighth the size.
-    const width = omega.length >= 16 ? 32 : 4;
-    const key = `${width}: ${unknowns.join(' ')}`;
-    let solver = this.solvers.get(key);
-    if (!solver) {
-      solver = new FrequencySolver(this.matrix, this.plan, {
-        rhs: this.rhs,
-        wanted: unknowns,
-        width,
-      });
-      this.solvers.set(key, solver);
-    }
-    return solver;
+    // Questions for a few frequencies get a narrow solver: its arrays are a fraction of the size.
+    const width = omega.length > 8 ? 32 : omega.length > 4 ? 8 : 4;
+    const key = unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
+    let widths = this.solvers.get(key);
+    if (!widths) this.solvers.set(key, (widths = []));
+    return (widths[width] ??= new FrequencySolver(this.matrix, this.plan, {
+      rhs: this.rhs,
+      wanted: unknowns,
+      width,
+    }));
   }
 
   /** Pivots are chosen to be safe at the ends and the middle of the asked range. */
@@ -260,6 +283,23 @@ export class AcAnalysis {
       { part: id },
     );
   }
+}
+
+const emptyTrace = (length: number): ComplexTrace => ({
+  re: new Float64Array(length),
+  im: new Float64Array(length),
+});
+
+/** @throws ReedError `range` for a frequency that is negative or no number */
+function angular(frequenciesHz: Float64Array): Float64Array {
+  const omega = new Float64Array(frequenciesHz.length);
+  for (let k = 0; k < omega.length; k++) {
+    const hz = frequenciesHz[k];
+    if (!(hz >= 0 && hz < Infinity))
+      throw new ReedError('range', `${hz} is not a frequency: give hertz, zero or more.`);
+    omega[k] = 2 * Math.PI * hz;
+  }
+  return omega;
 }
 
 /** Devices replaced by their slopes at the operating point. */

@@ -49,13 +49,17 @@ export function aWeighting(hz: number): number {
  * until they settle.
  */
 export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
+  return noiseOf(new AcAnalysis(circuit, request.signal), request);
+}
+
+/** The same of a circuit that is prepared already. */
+export function noiseOf(analysis: AcAnalysis, request: NoiseRequest): NoiseResult {
   const { probe, fromHz, toHz, settled = 1e-7, signal } = request;
   if (!(fromHz > 0) || !(toHz > fromHz))
     throw new ReedError(
       'range',
       `Noise over a band needs two rising frequencies above zero; ${inWords(fromHz, 'hertz')} to ${inWords(toHz, 'hertz')} was given.`,
     );
-  const analysis = new AcAnalysis(circuit, signal);
   const unknown = analysis.unknownOf(probe);
   if (unknown < 0)
     throw new ReedError('circuit', `“${probe}” is the ground net: there is no noise on it.`, {
@@ -143,30 +147,36 @@ function densities(
     gain: new Float64Array(count),
   };
   const { rhs } = analysis;
-  analysis.eachTransfer(unknown, frequenciesHz, (at, yRe, yIm, stride, k) => {
-    if ((at & 63) === 0) stopIfAsked(signal);
-    terms.forEach((term, t) => {
-      const re =
-        (term.plus < 0 ? 0 : yRe[term.plus * stride + k]) -
-        (term.minus < 0 ? 0 : yRe[term.minus * stride + k]);
-      const im =
-        (term.plus < 0 ? 0 : yIm[term.plus * stride + k]) -
-        (term.minus < 0 ? 0 : yIm[term.minus * stride + k]);
-      const flicker = term.cornerHz ? 1 + term.cornerHz / frequenciesHz[at] : 1;
-      const square = (re * re + im * im) * term.density * flicker;
-      result.byTerm[t][at] = square;
-      result.total[at] += square;
+  analysis.eachTransfer(unknown, frequenciesHz, ({ from, count, width, yRe, yIm }) => {
+    stopIfAsked(signal);
+    terms.forEach(({ plus, minus, density, cornerHz = 0 }, t) => {
+      const own = result.byTerm[t];
+      for (let k = 0; k < count; k++) {
+        const re =
+          (plus < 0 ? 0 : yRe[plus * width + k]) - (minus < 0 ? 0 : yRe[minus * width + k]);
+        const im =
+          (plus < 0 ? 0 : yIm[plus * width + k]) - (minus < 0 ? 0 : yIm[minus * width + k]);
+        const flicker = 1 + cornerHz / frequenciesHz[from + k];
+        own[from + k] = (re * re + im * im) * density * flicker;
+        result.total[from + k] += own[from + k];
+      }
     });
-    let [gr, gi] = [0, 0];
-    for (let row = 0; row < rhs.re.length; row++) {
-      if (rhs.re[row] === 0 && rhs.im[row] === 0) continue;
-      gr += yRe[row * stride + k] * rhs.re[row] - yIm[row * stride + k] * rhs.im[row];
-      gi += yRe[row * stride + k] * rhs.im[row] + yIm[row * stride + k] * rhs.re[row];
+    for (let k = 0; k < count; k++) {
+      let [gr, gi] = [0, 0];
+      for (let row = 0; row < rhs.re.length; row++) {
+        if (rhs.re[row] === 0 && rhs.im[row] === 0) continue;
+        const at = row * width + k;
+        gr += yRe[at] * rhs.re[row] - yIm[at] * rhs.im[row];
+        gi += yRe[at] * rhs.im[row] + yIm[at] * rhs.re[row];
+      }
+      result.gain[from + k] = Math.hypot(gr, gi);
     }
-    result.gain[at] = Math.hypot(gr, gi);
   });
   return result;
 }
+
+/** Totals that settle to less than this are close ones. */
+const CLOSE = 1e-5;
 
 /** Simpson's rule in log frequency, the grid doubled (its points kept) until the total settles. */
 function integrate(
@@ -179,7 +189,8 @@ function integrate(
 ) {
   const span = Math.log(toHz / fromHz);
   const at = (part: number) => fromHz * Math.exp(span * part);
-  let intervals = Math.max(32, 2 * Math.ceil(span * 12));
+  // A total that need not be close begins with fewer: a resonance shows itself by its skirts.
+  let intervals = Math.max(32, 2 * Math.ceil(span * (settled < CLOSE ? 12 : 6)));
   const ends = Float64Array.from({ length: intervals + 1 }, (_, k) => at(k / intervals));
   let d = densities(analysis, unknown, terms, ends, signal);
   let before = -1;

@@ -1,0 +1,166 @@
+import { entryValue } from '@/core/circuit/compile';
+import { ReedError, stopIfAsked } from '@/core/errors';
+import type { AcAnalysis, ComplexTrace, TransferBatch } from '../ac/ac';
+import { slopeShifts, type SlopeShift } from './moving-point';
+
+/** What one part value does to a response, per unit of relative change (d / d ln value). */
+export interface PartSensitivity {
+  part: string;
+  parameter: string;
+  /** dB for a change by a factor e; times 0.01 for one percent. By frequency. */
+  levelDb: Float64Array;
+  phaseDegrees: Float64Array;
+}
+
+/** How a response goes on along frequency: exact, from dV/ds = -y^T C x (no differences of phase). */
+export interface Slopes {
+  /** d level / d ln f, dB. */
+  levelByLogF: Float64Array;
+  groupDelaySeconds: Float64Array;
+}
+
+const DB_PER_NEPER = 20 / Math.LN10;
+const DEGREES = 180 / Math.PI;
+
+/**
+ * One net of a prepared circuit and all that moves it, from one direct and one transposed solve a
+ * frequency: dV/dp = -y^T (dA/dp) x (S. W. Director, R. A. Rohrer, "The Generalized Adjoint Network
+ * and Network Sensitivities", IEEE Trans. Circuit Theory CT-16, 1969). It holds for the values that
+ * the analysis has when this is made.
+ */
+export class Adjoint {
+  private readonly unknown: number;
+  private readonly own: readonly number[];
+  private readonly shifts: readonly SlopeShift[];
+
+  /** @throws ReedError `circuit` for the ground net */
+  constructor(
+    private readonly analysis: AcAnalysis,
+    probe: string,
+    private readonly signal?: AbortSignal,
+  ) {
+    this.unknown = analysis.unknownOf(probe);
+    if (this.unknown < 0)
+      throw new ReedError('circuit', `“${probe}” is the ground net: nothing moves it.`, {
+        net: probe,
+      });
+    this.own = analysis.system.entries.map((entry) => entryValue(entry, analysis.values));
+    this.shifts = slopeShifts(analysis);
+  }
+
+  /**
+   * What part values do to level and phase. What a value does to the devices by moving their
+   * operating point is counted in.
+   *
+   * @param only indices of the parameters that are asked for; without it, all
+   */
+  parts(frequenciesHz: Float64Array, only?: readonly number[]): PartSensitivity[] {
+    const { entries, parameters } = this.analysis.system;
+    const count = frequenciesHz.length;
+    const asked = only ?? parameters.map((_, i) => i);
+    const found = asked.map((i): PartSensitivity => ({
+      part: parameters[i].part,
+      parameter: parameters[i].name,
+      levelDb: new Float64Array(count),
+      phaseDegrees: new Float64Array(count),
+    }));
+    const place = new Int32Array(parameters.length).fill(-1);
+    asked.forEach((parameter, i) => (place[parameter] = i));
+    this.each(frequenciesHz, (batch, relative, omega) => {
+      const add = (parameter: number, resistive: number, reactive: number) => {
+        if (place[parameter] < 0) return;
+        const { levelDb, phaseDegrees } = found[place[parameter]];
+        const { re, im } = relative.lanes;
+        for (let k = 0; k < batch.count; k++) {
+          const s = reactive * omega[batch.from + k];
+          levelDb[batch.from + k] += (re[k] * resistive - im[k] * s) * DB_PER_NEPER;
+          phaseDegrees[batch.from + k] += (im[k] * resistive + re[k] * s) * DEGREES;
+        }
+      };
+      entries.forEach(({ row, column, factors, reactive }, e) => {
+        if (!factors.some(([parameter]) => place[parameter] >= 0)) return;
+        relative.at(row, column);
+        for (const [parameter, power] of factors) {
+          const change = power * this.own[e];
+          add(parameter, reactive ? 0 : change, reactive ? change : 0);
+        }
+      });
+      for (const { parameter, slots } of this.shifts) {
+        if (place[parameter] < 0) continue;
+        for (const { row, column, resistive, reactive } of slots) {
+          relative.at(row, column);
+          add(parameter, resistive, reactive);
+        }
+      }
+    });
+    return found;
+  }
+
+  slopes(frequenciesHz: Float64Array): Slopes {
+    const { rows, columns, c } = this.analysis.matrix;
+    // d ln V / d omega = -im + j re of what C does to ln V.
+    const re = new Float64Array(frequenciesHz.length);
+    const im = new Float64Array(frequenciesHz.length);
+    this.each(frequenciesHz, ({ from, count }, relative) => {
+      for (let slot = 0; slot < c.length; slot++) {
+        if (c[slot] === 0) continue;
+        const { lanes } = relative;
+        relative.at(rows[slot], columns[slot]);
+        for (let k = 0; k < count; k++) {
+          re[from + k] += lanes.re[k] * c[slot];
+          im[from + k] += lanes.im[k] * c[slot];
+        }
+      }
+    });
+    return {
+      levelByLogF: im.map((x, k) => -x * 2 * Math.PI * frequenciesHz[k] * DB_PER_NEPER),
+      groupDelaySeconds: re.map((x) => -x),
+    };
+  }
+
+  private each(
+    frequenciesHz: Float64Array,
+    visit: (batch: TransferBatch, relative: Relative, omega: Float64Array) => void,
+  ): void {
+    const omega = frequenciesHz.map((hz) => 2 * Math.PI * hz);
+    this.analysis.eachTransfer(this.unknown, frequenciesHz, (batch) => {
+      stopIfAsked(this.signal);
+      visit(batch, new Relative(batch, this.unknown), omega);
+    });
+  }
+}
+
+/** What a unit added to an entry of the matrix does to ln V: -y[row] x[column] / V. */
+class Relative {
+  /** By frequency of the batch; overwritten by every question. */
+  readonly lanes: ComplexTrace;
+  /** -1 / V. */
+  private readonly scale: ComplexTrace;
+
+  constructor(
+    private readonly batch: TransferBatch,
+    unknown: number,
+  ) {
+    const { count, width, xRe, xIm } = batch;
+    this.lanes = { re: new Float64Array(count), im: new Float64Array(count) };
+    this.scale = { re: new Float64Array(count), im: new Float64Array(count) };
+    for (let k = 0; k < count; k++) {
+      const [re, im] = [xRe[unknown * width + k], xIm[unknown * width + k]];
+      const size = re * re + im * im;
+      this.scale.re[k] = -re / size;
+      this.scale.im[k] = im / size;
+    }
+  }
+
+  at(row: number, column: number): void {
+    const { count, width, yRe, yIm, xRe, xIm } = this.batch;
+    const { lanes, scale } = this;
+    const [r, c] = [row * width, column * width];
+    for (let k = 0; k < count; k++) {
+      const re = yRe[r + k] * xRe[c + k] - yIm[r + k] * xIm[c + k];
+      const im = yRe[r + k] * xIm[c + k] + yIm[r + k] * xRe[c + k];
+      lanes.re[k] = re * scale.re[k] - im * scale.im[k];
+      lanes.im[k] = re * scale.im[k] + im * scale.re[k];
+    }
+  }
+}
