@@ -1,3 +1,5 @@
+import { withMiddles, type Sampled } from './halve';
+
 /** A real curve over frequency, asked for many places at once. */
 export type Curve = (frequenciesHz: Float64Array) => Float64Array;
 
@@ -108,6 +110,33 @@ export function highestOf(
     if (summit.value > found.value) found = summit;
   }
   return found;
+}
+
+/** A summit that could stand so little higher than its own point is not looked at again. */
+const DECIDED = 1e-6;
+
+/**
+ * Whether a curve comes above zero anywhere over a grid's span: gaps beside summits that could are
+ * halved, all of them at once, until none could any more or one does.
+ *
+ * @returns the highest value found; its sign is certain, its size only where it is positive or near zero
+ */
+export function risesAboveZero(curve: Curve, grid: Float64Array, values: Float64Array): number {
+  let sampled: Sampled = { frequenciesHz: grid, columns: [values] };
+  for (let round = 0; ; round++) {
+    const [y] = sampled.columns;
+    let most = -Infinity;
+    for (let k = 0; k < y.length; k++) if (y[k] > most) most = y[k];
+    if (most > 0 || round === MOST_ROUNDS) return most;
+    const gaps = new Set<number>();
+    for (const { at, reach } of localSummits(sampled.frequenciesHz, y)) {
+      if (!(reach > 0) || reach - y[at] < DECIDED) continue;
+      if (at > 0) gaps.add(at - 1);
+      if (at + 1 < y.length) gaps.add(at);
+    }
+    if (gaps.size === 0) return most;
+    sampled = withMiddles(sampled, [...gaps], (hz) => [curve(hz)]);
+  }
 }
 
 /** The lowest value of a curve over a grid's span. */

@@ -1,4 +1,5 @@
 import { closeIn, localSummits, type Curve } from './extremes';
+import { withMiddles, type Sampled } from './halve';
 import { explored, type Band, type Landmark } from './landmarks';
 
 export interface SampledCurve {
@@ -29,27 +30,30 @@ export function sampleCurve(
   { landmarks = [], maxPoints = 480, tolerance = 4e-3 }: Options = {},
 ): SampledCurve {
   const start = explored(span, landmarks, PER_DECADE);
-  let [x, y] = merged(new Float64Array(0), new Float64Array(0), start, curve(start));
-  for (let pass = 0; pass < MOST_PASSES && x.length < maxPoints; pass++) {
-    const gaps = bentGaps(x, y, tolerance).slice(0, maxPoints - x.length);
+  let sampled = onlyFinite({ frequenciesHz: start, columns: [curve(start)] });
+  for (let pass = 0; pass < MOST_PASSES && sampled.frequenciesHz.length < maxPoints; pass++) {
+    const {
+      frequenciesHz,
+      columns: [values],
+    } = sampled;
+    const gaps = bentGaps(frequenciesHz, values, tolerance);
     if (gaps.length === 0) break;
-    const middle = Float64Array.from(
-      gaps.sort((a, b) => a - b),
-      (k) => Math.sqrt(x[k] * x[k + 1]),
-    );
-    [x, y] = merged(x, y, middle, curve(middle));
+    const chosen = gaps.slice(0, maxPoints - frequenciesHz.length);
+    sampled = onlyFinite(withMiddles(sampled, chosen, (hz) => [curve(hz)]));
   }
+  const {
+    frequenciesHz: x,
+    columns: [y],
+  } = sampled;
   const turned: Curve = (hz) => curve(hz).map((v) => -v);
-  const turns = [...turnsOf(curve, x, y, 1), ...turnsOf(turned, x, y, -1)].sort(
+  const turns = [...turnsOf(curve, x, y, 1), ...turnsOf(turned, x, y, -1)];
+  const points = [...Array.from(x, (hz, k) => ({ hz, value: y[k] })), ...turns].sort(
     (a, b) => a.hz - b.hz,
   );
-  [x, y] = merged(
-    x,
-    y,
-    Float64Array.from(turns, (t) => t.hz),
-    Float64Array.from(turns, (t) => t.value),
-  );
-  return { frequenciesHz: x, values: y };
+  return {
+    frequenciesHz: Float64Array.from(points, (p) => p.hz),
+    values: Float64Array.from(points, (p) => p.value),
+  };
 }
 
 /** Summits of a curve, or of the curve turned over, refined where that would be seen. */
@@ -83,19 +87,8 @@ function bentGaps(x: Float64Array, y: Float64Array, tolerance: number): number[]
     .sort((a, b) => bend[b] - bend[a]);
 }
 
-function merged(
-  x: Float64Array,
-  y: Float64Array,
-  moreX: Float64Array,
-  moreY: Float64Array,
-): [Float64Array<ArrayBuffer>, Float64Array<ArrayBuffer>] {
-  const order = Array.from({ length: x.length + moreX.length }, (_, k) => k).filter(
-    (k) => k < x.length || Number.isFinite(moreY[k - x.length]),
-  );
-  const hz = (k: number) => (k < x.length ? x[k] : moreX[k - x.length]);
-  order.sort((a, b) => hz(a) - hz(b));
-  return [
-    Float64Array.from(order, hz),
-    Float64Array.from(order, (k) => (k < x.length ? y[k] : moreY[k - x.length])),
-  ];
+function onlyFinite({ frequenciesHz, columns }: Sampled): Sampled {
+  const there = columns[0].map((v) => (Number.isFinite(v) ? 1 : 0));
+  const kept = (column: Float64Array) => column.filter((_, k) => there[k] === 1);
+  return { frequenciesHz: kept(frequenciesHz), columns: columns.map(kept) };
 }

@@ -1,4 +1,5 @@
 import type { ComplexTrace } from '@/core/analysis/ac/ac';
+import { withMiddles, type Sampled } from './halve';
 import { explored, type Landmark } from './landmarks';
 import { levelDb, type Response } from './response';
 
@@ -27,19 +28,26 @@ export interface SampledResponse extends ComplexTrace {
 export function sampleResponse(response: Response, options: SampleOptions): SampledResponse {
   const { fromHz, toHz, maxPoints = 400, toleranceDb = 0.03, depthDb = 120 } = options;
   const decades = Math.log10(toHz / fromHz);
-  let x = explored({ fromHz, toHz }, options.landmarks ?? [], Math.max(16, 23 / decades));
-  let trace = response(x);
-
-  for (let pass = 0; pass < 10 && x.length < maxPoints; pass++) {
-    const gaps = bentGaps(x, trace, toleranceDb, depthDb);
+  const columnsAt = (hz: Float64Array) => {
+    const { re, im } = response(hz);
+    return [re, im];
+  };
+  const start = explored({ fromHz, toHz }, options.landmarks ?? [], Math.max(16, 23 / decades));
+  let sampled: Sampled = { frequenciesHz: start, columns: columnsAt(start) };
+  for (let pass = 0; pass < 10 && sampled.frequenciesHz.length < maxPoints; pass++) {
+    const {
+      frequenciesHz,
+      columns: [re, im],
+    } = sampled;
+    const gaps = bentGaps(frequenciesHz, { re, im }, toleranceDb, depthDb);
     if (gaps.length === 0) break;
-    const room = maxPoints - x.length;
-    const chosen = gaps.slice(0, room).sort((a, b) => a - b);
-    const middle = Float64Array.from(chosen, (k) => Math.sqrt(x[k] * x[k + 1]));
-    const found = response(middle);
-    [x, trace] = merge(x, trace, middle, found);
+    sampled = withMiddles(sampled, gaps.slice(0, maxPoints - frequenciesHz.length), columnsAt);
   }
-  return { frequenciesHz: x, re: trace.re, im: trace.im };
+  const {
+    frequenciesHz,
+    columns: [re, im],
+  } = sampled;
+  return { frequenciesHz, re, im };
 }
 
 /** Gaps (k, k+1) next to points that stand off their neighbours' line, worst first. */
@@ -84,22 +92,4 @@ function turn(trace: ComplexTrace, k: number, j: number): number {
   const re = trace.re[k] * trace.re[j] + trace.im[k] * trace.im[j];
   const im = trace.im[k] * trace.re[j] - trace.re[k] * trace.im[j];
   return Math.atan2(im, re);
-}
-
-function merge(
-  x: Float64Array,
-  a: ComplexTrace,
-  y: Float64Array,
-  b: ComplexTrace,
-): [Float64Array<ArrayBuffer>, ComplexTrace] {
-  const n = x.length + y.length;
-  const out = { x: new Float64Array(n), re: new Float64Array(n), im: new Float64Array(n) };
-  for (let k = 0, i = 0, j = 0; k < n; k++) {
-    const fromFirst = j >= y.length || (i < x.length && x[i] <= y[j]);
-    const [source, at, xs] = fromFirst ? [a, i++, x] : [b, j++, y];
-    out.x[k] = xs[at];
-    out.re[k] = source.re[at];
-    out.im[k] = source.im[at];
-  }
-  return [out.x, { re: out.re, im: out.im }];
 }

@@ -1,11 +1,11 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { centreOf, type Ask } from '@/core/design/ask';
-import { closeIn, type Curve } from '@/core/response/extremes';
+import { closeIn, risesAboveZero, type Curve } from '@/core/response/extremes';
 import { aboutCentre } from '@/core/design/bands';
 import { findZero } from '@/core/response/root';
 import { gridOver, highestOver, levelOf, lowestOver, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
-import { closestFit, summitThatDecides, type Keeping } from './keeping';
+import { closestFit, type Keeping } from './keeping';
 import { seededRandom } from './random';
 
 /** What spread parts make of a design. Nulls stand where a figure means nothing for its kind. */
@@ -49,7 +49,7 @@ export function boardFigures(
   boards: number,
 ): BoardFigures {
   const random = seededRandom(1);
-  const analysis = new AcAnalysis(exact.circuit);
+  const analysis = new AcAnalysis(exact.analysis);
   const nominal = Float64Array.from(analysis.values);
   const kinds = new Map(exact.circuit.parts.map((p) => [p.id, p.kind]));
   const tolerance = analysis.system.parameters.map(
@@ -144,7 +144,7 @@ function limitsJudge(
     if (top - lowestOver(level, grids, search).value > passDb + PASS_ROOM_DB) return false;
     const most = top - stopDb + STOP_ROOM_DB;
     const over: Curve = (hz) => level(hz).map((db) => db - most);
-    return stopGrids.every((grid) => summitThatDecides(over, grid, over(grid)) <= 0);
+    return stopGrids.every((grid) => risesAboveZero(over, grid, over(grid)) <= 0);
   };
 }
 

@@ -1,5 +1,5 @@
 import { centreOf, mainHz, type Ask } from '@/core/design/ask';
-import { highestOf, type Curve } from '@/core/response/extremes';
+import { risesAboveZero, type Curve } from '@/core/response/extremes';
 import type { JudgedBands } from './judged';
 import { gridOver, type ExactDesign } from './exact';
 
@@ -49,26 +49,18 @@ export function closestFit(
     const [at] = level(Float64Array.of(notch.hz));
     most = NOTCH_DB - (notch.flatDb - at);
   }
-  grids.forEach((grid, g) => {
-    const found = level(grid);
-    const off = found.map((db, k) => Math.abs(db - exactDb[g][k]) - keptDb);
-    const curve: Curve = (hz) => {
-      const [there, wanted] = [level(hz), exact(hz)];
-      return there.map((db, k) => Math.abs(db - wanted[k]) - keptDb);
-    };
-    most = Math.max(most, summitThatDecides(curve, grid, off, most));
-  });
+  const off: Curve = (hz) => outside(level(hz), exact(hz), keptDb);
+  for (let g = 0; g < grids.length && !(most > 0); g++)
+    most = Math.max(
+      most,
+      risesAboveZero(off, grids[g], outside(level(grids[g]), exactDb[g], keptDb)),
+    );
   return most;
 }
 
-/** The highest of a curve, refined where a summit could stand above zero while nothing else does. */
-export function summitThatDecides(
-  curve: Curve,
-  grid: Float64Array,
-  values: Float64Array,
-  least = -Infinity,
-): number {
-  const most = values.reduce((a, b) => Math.max(a, b), least);
-  if (most > 0) return most;
-  return Math.max(most, highestOf(curve, grid, { values, fine: 1e-6, over: 0 }).value);
+/** How far levels stand outside of `keptDb` about what is wanted. */
+function outside(there: Float64Array, wanted: Float64Array, keptDb: number): Float64Array {
+  const off = new Float64Array(there.length);
+  for (let k = 0; k < off.length; k++) off[k] = Math.abs(there[k] - wanted[k]) - keptDb;
+  return off;
 }

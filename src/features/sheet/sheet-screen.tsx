@@ -116,7 +116,7 @@ function useAround(drawn: boolean): boolean {
   return around;
 }
 
-/** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */
+/** Forms and tables that are opened by a key or a press: fetched once everything stands, before they are wanted. */
 function fetchForms(): void {
   void import('./pin-form');
   void import('./wanted-form');
@@ -124,6 +124,7 @@ function fetchForms(): void {
   void import('./title-editor');
   void import('./try-slider');
   void import('./joint-panel');
+  void import('./weigh-up');
 }
 
 function OpenSheet({ sheet }: { sheet: Sheet }) {

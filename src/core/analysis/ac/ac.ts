@@ -9,6 +9,7 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, slotMatrix, type SlotMatrix } from '../linear/matrix';
+import { compileProgram, type Program } from '../linear/program';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';
 import { singularError } from '../linear/singular';
 
@@ -66,24 +67,36 @@ export class AcAnalysis {
   readonly linearised: Linearised | undefined;
   readonly matrix: SlotMatrix;
   private readonly entries: readonly Entry[];
-  private plan: Plan | undefined;
+  private readonly prepared: Prepared;
   /** For all unknowns, with room for the transposed solution beside it. */
   private full: FrequencySolver | undefined;
   private transposed: ComplexTrace | undefined;
   /** By what is asked for, then by width. */
-  private readonly solvers = new Map<number | string, FrequencySolver[]>();
+  private readonly solvers = new Map<number | string, Map<number, FrequencySolver>>();
 
-  /** @throws ReedError `circuit` for wiring that has no small-signal solution */
-  constructor(circuit: Circuit, signal?: AbortSignal) {
-    checkWiring(circuit, 'ac');
-    this.system = compile(circuit);
+  /**
+   * @param source a circuit; or another analysis, whose preparation is shared, with values of its own
+   * @throws ReedError `circuit` for wiring that has no small-signal solution
+   */
+  constructor(source: Circuit | AcAnalysis, signal?: AbortSignal) {
+    if (source instanceof AcAnalysis) {
+      ({ system: this.system, linearised: this.linearised, entries: this.entries } = source);
+      ({ rhs: this.rhs, prepared: this.prepared } = source);
+      const { matrix } = source;
+      this.matrix = { ...matrix, g: matrix.g.slice(), c: matrix.c.slice() };
+      this.values = source.values.slice();
+      return;
+    }
+    checkWiring(source, 'ac');
+    this.system = compile(source);
     this.linearised =
-      this.system.elements.length > 0 ? linearise(circuit, this.system, signal) : undefined;
+      this.system.elements.length > 0 ? linearise(source, this.system, signal) : undefined;
     const extra = this.linearised?.entries ?? [];
     this.entries = [...this.system.entries, ...extra];
     this.matrix = slotMatrix(this.system, extra);
     this.values = Float64Array.from(this.system.parameters, (p) => p.value);
     this.rhs = acSources(this.system);
+    this.prepared = { programs: new Map() };
   }
 
   /** Take over changed `values`. Devices stay at the operating point of the nominal values. */
@@ -144,7 +157,7 @@ export class AcAnalysis {
     const traces = wanted.map(() => emptyTrace(total));
     if (wanted.length === 0 || total === 0) return traces;
     // For a frequency or two a plan is not worth its making.
-    if (!this.plan && total <= FEW) {
+    if (!this.prepared.plan && total <= FEW) {
       omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted, traces));
       return traces;
     }
@@ -193,11 +206,7 @@ export class AcAnalysis {
     visit: (batch: TransferBatch) => void,
   ): void {
     const omega = angular(frequenciesHz);
-    this.plan ??= this.makePlan(omega);
-    const solver = (this.full ??= new FrequencySolver(this.matrix, this.plan, {
-      rhs: this.rhs,
-      wanted: 'all',
-    }));
+    const solver = (this.full ??= this.makeSolver(omega, 'all', WIDEST));
     const { width, xRe, xIm } = solver;
     const { re: yRe, im: yIm } = (this.transposed ??= emptyTrace(this.matrix.size * width));
     for (let from = 0; from < omega.length; from += width) {
@@ -217,17 +226,28 @@ export class AcAnalysis {
   }
 
   private solverFor(omega: Float64Array, unknowns: readonly number[]): FrequencySolver {
-    this.plan ??= this.makePlan(omega);
     // Questions for a few frequencies get a narrow solver: its arrays are a fraction of the size.
-    const width = omega.length > 8 ? 32 : omega.length > 4 ? 8 : 4;
-    const key = unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
+    const width = omega.length > 8 ? WIDEST : omega.length > 4 ? 8 : 4;
+    const key = keyOf(unknowns);
     let widths = this.solvers.get(key);
-    if (!widths) this.solvers.set(key, (widths = []));
-    return (widths[width] ??= new FrequencySolver(this.matrix, this.plan, {
-      rhs: this.rhs,
-      wanted: unknowns,
-      width,
-    }));
+    if (!widths) this.solvers.set(key, (widths = new Map<number, FrequencySolver>()));
+    let solver = widths.get(width);
+    if (!solver) widths.set(width, (solver = this.makeSolver(omega, unknowns, width)));
+    return solver;
+  }
+
+  private makeSolver(
+    omega: Float64Array,
+    wanted: readonly number[] | 'all',
+    width: number,
+  ): FrequencySolver {
+    const { matrix, rhs, prepared } = this;
+    const plan = (prepared.plan ??= this.makePlan(omega));
+    const key = wanted === 'all' ? wanted : keyOf(wanted);
+    let program = prepared.programs.get(key);
+    if (!program)
+      prepared.programs.set(key, (program = compileProgram(plan, matrix.reactive, rhs, wanted)));
+    return new FrequencySolver(matrix, plan, { rhs, program, width });
   }
 
   /** Pivots are chosen to be safe at the ends and the middle of the asked range. */
@@ -284,6 +304,20 @@ export class AcAnalysis {
     );
   }
 }
+
+/** What holds for any values of a circuit's parts, and is made when it is first needed. */
+interface Prepared {
+  plan?: Plan;
+  /** By what is asked for. */
+  programs: Map<number | string, Program>;
+}
+
+/** Frequencies solved side by side. */
+const WIDEST = 32;
+
+/** One unknown is its own key: the question asked most needs no words. */
+const keyOf = (unknowns: readonly number[]): number | string =>
+  unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
 
 const emptyTrace = (length: number): ComplexTrace => ({
   re: new Float64Array(length),

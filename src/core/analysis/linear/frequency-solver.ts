@@ -1,14 +1,14 @@
 import type { SlotMatrix } from './matrix';
 import type { Plan } from './plan';
-import { compileProgram, type Program } from './program';
+import type { Program } from './program';
 
 export interface FrequencySolverOptions {
   /** Right-hand side by equation; the same at every frequency. */
   rhs: { re: Float64Array; im: Float64Array };
-  /** Unknowns whose values are asked for; "all" also allows the transposed solve. */
-  wanted: readonly number[] | 'all';
-  /** How many frequencies are eliminated side by side. Default 32. */
-  width?: number;
+  /** What is to be done, for that right-hand side; for "all" unknowns it allows the transposed solve. */
+  program: Program;
+  /** How many frequencies are eliminated side by side. */
+  width: number;
 }
 
 /** A pivot smaller than this part of the terms it came from has lost half its digits (squared). */
@@ -47,8 +47,8 @@ export class FrequencySolver {
     private readonly plan: Plan,
     private readonly options: FrequencySolverOptions,
   ) {
-    const width = (this.width = options.width ?? 32);
-    this.program = compileProgram(plan, matrix.reactive, options.rhs, options.wanted);
+    const width = (this.width = options.width);
+    this.program = options.program;
     this.vRe = new Float64Array(plan.slots * width);
     this.vIm = new Float64Array(plan.slots * width);
     this.bRe = new Float64Array(plan.size * width);
@@ -224,7 +224,7 @@ export class FrequencySolver {
 
   /**
    * Solve the transposed system A^T y = e(unknown) with the factors of the last batch: y[row] is
-   * what a unit put into equation `row` does to that unknown. Needs `wanted: "all"`.
+   * what a unit put into equation `row` does to that unknown. Needs a program for all unknowns.
    *
    * @param yRe, yIm filled with size x width values, laid out like `xRe`
    */
