@@ -1,12 +1,13 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { Activity, lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/bank/schema';
+import { Prepared } from '@/ui/controls/prepared';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { LensPanel } from './lens-panel';
@@ -99,6 +100,9 @@ function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
 /** Everything around the picture waits for the first curve, but not for long. */
 const PATIENCE = 800;
 
+/** From then on the weigh-up is prepared, milliseconds. */
+const AFTER_FORMS = 1500;
+
 /** Whether it is time to put up what stands around the picture. */
 function useAround(drawn: boolean): boolean {
   const [around, setAround] = useState(false);
@@ -168,15 +172,19 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
         )}
       </div>
       <div className={weighing ? `${styles.middle} ${styles.weighing}` : styles.middle}>
-        <Suspense fallback={pending}>
-          {weighing ? (
-            <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
-          ) : isTime ? (
+        {isTime && (
+          <Prepared open={weighing} after={AFTER_FORMS} meanwhile={weighing && pending}>
+            <Activity mode={weighing ? 'visible' : 'hidden'}>
+              <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
+            </Activity>
+          </Prepared>
+        )}
+        {!isTime && pending}
+        {isTime && !weighing && (
+          <Suspense fallback={pending}>
             <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
-          ) : (
-            pending
-          )}
-        </Suspense>
+          </Suspense>
+        )}
         <LensPanel sheet={sheet} evaluation={evaluation} bar={isTime} />
       </div>
       <div

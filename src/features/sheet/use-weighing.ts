@@ -1,20 +1,23 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Ask } from '@/core/design/ask';
 import { messageOf, ReedError } from '@/core/errors';
-import { candidatesOf } from '@/core/weigh/candidates';
+import { candidatesOf, type Candidate } from '@/core/weigh/candidates';
 import type { Prices } from '@/core/weigh/prices';
 import type { WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { PartChoices } from '@/core/sheet/schema';
 import { engine } from '@/workers/engine';
 
 export interface Weighing {
+  candidates: readonly Candidate[];
   rows: readonly WeighRow[];
   refusals: readonly WeighRefusal[];
-  total: number;
   running: boolean;
   problem: string | null;
   stop: () => void;
 }
+
+/** Drawing the table takes a good part of this, milliseconds. */
+const BETWEEN_PICTURES = 160;
 
 /** Weigh the candidates of an ask in the worker; the table fills as rows arrive. */
 export function useWeighing(
@@ -23,9 +26,9 @@ export function useWeighing(
   prices: Prices,
 ): Weighing {
   const [state, setState] = useState<Omit<Weighing, 'stop'>>({
+    candidates: [],
     rows: [],
     refusals: [],
-    total: 0,
     running: true,
     problem: null,
   });
@@ -35,25 +38,24 @@ export function useWeighing(
     stopper.current = stop;
     const rows: WeighRow[] = [];
     const refusals: WeighRefusal[] = [];
-    let shown = 0;
+    let shown = -Infinity;
     const show = (change: Partial<Weighing> = {}) =>
       setState((s) => ({ ...s, rows: [...rows], refusals: [...refusals], ...change }));
     const weigh = async () => {
       try {
         const candidates = candidatesOf(ask);
-        show({ total: candidates.length, running: true, problem: null });
+        show({ candidates, running: true, problem: null });
         await engine().weigh(
           candidates,
           { opAmp, prices },
           (row) => {
             if ('refusal' in row) refusals.push(row);
             else rows.push(row);
-            // At most a picture in every tenth of a second, the first rows at once.
+            // The first row at once, then a picture in every sixth of a second at most.
             const now = performance.now();
-            if (rows.length < 6 || now - shown > 100) {
-              shown = now;
-              if (!stop.signal.aborted) show();
-            }
+            if (now - shown < BETWEEN_PICTURES || stop.signal.aborted) return;
+            shown = now;
+            show();
           },
           { signal: stop.signal },
         );
@@ -72,17 +74,21 @@ export function useWeighing(
   return { ...state, stop };
 }
 
+/** So many are weighed and forgotten before they are asked for. */
+const WARMED = 6;
+let warmed = false;
+
 /**
- * Weigh one candidate and forget it: the worker has its code ready by the time the table is opened,
- * and the first rows come at once.
+ * Weigh a few candidates and forget them: the worker has its code ready by the time the table is
+ * opened, and the first rows come at once. Once a page is enough.
  */
 export function warmWeighing(ask: Ask): void {
+  if (warmed) return;
+  warmed = true;
   try {
-    const [first] = candidatesOf(ask, { most: 1 });
-    if (first)
-      engine()
-        .weigh([first], { boards: 8 }, () => undefined)
-        .catch(() => undefined);
+    engine()
+      .weigh(candidatesOf(ask, { most: WARMED }), {}, () => undefined)
+      .catch(() => undefined);
   } catch {
     // An ask without candidates says so in the table itself.
   }

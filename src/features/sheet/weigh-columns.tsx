@@ -1,51 +1,54 @@
-import type { TableColumnsType } from 'antd';
+import type { TableColumnType, TableColumnsType } from 'antd';
 import { ArrowDown, ArrowUp, ListFilter } from 'lucide-react';
 import type { AskKind } from '@/core/design/ask';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
+import type { Shape } from '@/core/response/prototypes';
+import { topologyOf } from '@/core/topologies';
+import type { Candidate } from '@/core/weigh/candidates';
+import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
 import type { WeighRow } from '@/core/weigh/weigh';
 import { SHAPE_WORDS } from './ask-words';
+import { FIGURES, type ColumnGroup, type WeighFigure } from './weigh-figures';
 
-type Value = (row: WeighRow) => number | null;
+/** What is weighed, as far as the columns depend on it. */
+export interface Weighed {
+  kind: AskKind;
+  limits: boolean;
+  shapes: (Shape | null)[];
+  orders: number[];
+  /** What the designs are built as. */
+  names: string[];
+  /** Titles of the figures that no row has. */
+  without: string[];
+}
 
-/** Rows without a figure come last, whichever way the column is sorted. */
-const by = (value: Value) => (a: WeighRow, b: WeighRow, order?: 'ascend' | 'descend' | null) => {
-  const [x, y] = [value(a), value(b)];
-  if (x === null || y === null) {
-    if (x === y) return 0;
-    return (x === null) === (order !== 'descend') ? 1 : -1;
-  }
-  return x - y;
-};
+const distinct = <T,>(list: readonly T[]): T[] => [...new Set(list)];
 
-/** Columns that are looked at together, where not all have room. */
-export type ColumnGroup = 'parts' | 'response' | 'practice';
-export const COLUMN_GROUPS: { value: ColumnGroup; label: string }[] = [
-  { value: 'parts', label: 'Parts' },
-  { value: 'response', label: 'Response' },
-  { value: 'practice', label: 'In practice' },
-];
+/** What is weighed, by the candidates: known before the first row, so that the columns stand still. */
+export const weighedCandidates = (candidates: readonly Candidate[]): Weighed => ({
+  ...asked(candidates),
+  names: distinct(candidates.map((c) => topologyOf(c.topology).asWords)),
+  without: [],
+});
 
-/** Nine in ten of the spread boards. */
-const BOARDS = 'of boards with 1 % resistors and 5 % other parts, nine in ten';
+/** What was weighed, by the rows that all are there. */
+export const weighedRows = (rows: readonly WeighRow[]): Weighed => ({
+  ...asked(rows),
+  names: distinct(rows.map((r) => r.name)),
+  without: FIGURES.filter(({ value }) => rows.every((r) => value(r, DEFAULT_PRICES) === null)).map(
+    (figure) => figure.title,
+  ),
+});
 
-const PASSES = 'within 1 dB of the exact pass band';
-/** What a board must do to be counted in the yield. */
-const KEEPS: Record<AskKind | 'limits', string> = {
-  limits: 'to the limits, with 0.5 dB of room in the pass band and 1 dB in the stop band',
-  'low-pass': PASSES,
-  'high-pass': PASSES,
-  'band-pass': PASSES,
-  'wide-band': PASSES,
-  'band-stop': PASSES,
-  notch:
-    'at least 20 dB deep at the asked centre, and within 1 dB where the exact one has lost less than 1 dB',
-  peak: 'within 1 dB of the exact curve everywhere',
-  'low-shelf': 'within 1 dB of the exact curve everywhere',
-  'high-shelf': 'within 1 dB of the exact curve everywhere',
-  tilt: 'within 1 dB of the exact curve everywhere',
-  'all-pass': 'within 1 dB everywhere, and within 10° at the edge',
-};
+function asked(list: readonly Pick<Candidate, 'ask' | 'shape' | 'order'>[]) {
+  const [first] = list;
+  return {
+    kind: first?.ask.kind ?? ('low-pass' as const),
+    limits: first?.ask.limits !== undefined,
+    shapes: distinct(list.map((c) => c.shape)),
+    orders: distinct(list.map((c) => c.order)).sort((a, b) => a - b),
+  };
+}
 
 /** Signs of our own: an arrow where the table is sorted by, a funnel where it can be narrowed. */
 const sorting = {
@@ -63,50 +66,27 @@ const narrowing = {
     <ListFilter size={12} aria-label="narrow" color={on ? 'var(--accent)' : 'currentColor'} />
   ),
 };
+const mono = () => ({ className: 'mono' });
 
-/**
- * The table's columns; each figure says in its title what it is and where it is taken.
- *
- * @param group the figures to show beside shape, order and topology; all of them for null
- */
+export interface ColumnOptions {
+  /** The figures to show beside shape, order and topology; all of them for null. */
+  group: ColumnGroup | null;
+  mark: DecimalMark;
+  prices: Prices;
+}
+
+/** The table's columns. A figure that means nothing for what is asked has none. */
 export function weighColumns(
-  rows: readonly WeighRow[],
-  mark: DecimalMark,
-  group: ColumnGroup | null,
+  weighed: Weighed,
+  { group, mark, prices }: ColumnOptions,
 ): TableColumnsType<WeighRow> {
-  const number = (
-    of: ColumnGroup,
-    title: string,
-    help: string,
-    value: Value,
-    print: (x: number) => string,
-    width = 72,
-  ): TableColumnsType<WeighRow> =>
-    // A figure that means nothing for what is asked has no column.
-    (group !== null && group !== of) || (rows.length > 0 && rows.every((r) => value(r) === null))
-      ? []
-      : [
-          {
-            ...sorting,
-            key: title,
-            title: <span title={help}>{title}</span>,
-            align: 'right',
-            width,
-            sorter: by(value),
-            onCell: () => ({ className: 'mono' }),
-            render: (_, row) => {
-              const x = value(row);
-              return x === null || !Number.isFinite(x) ? '–' : print(x);
-            },
-          },
-        ];
-  const fixed = (digits: number) => (x: number) => formatFixed(x, digits, mark);
-  const quantity = (kind: 'hertz' | 'seconds' | 'volts') => (x: number) =>
-    formatQuantity(x, kind, { digits: 2, unit: true, mark });
-  const whole = (x: number) => `${x}`;
-  const kind = rows[0]?.ask.limits ? 'limits' : (rows[0]?.ask.kind ?? 'low-pass');
-  const shapes = [...new Set(rows.map((r) => r.shape))];
-  const orders = [...new Set(rows.map((r) => r.order))].sort((a, b) => a - b);
+  const { kind, shapes, orders, names, without } = weighed;
+  const shown = FIGURES.filter(
+    (f) =>
+      (group === null || f.group === group) &&
+      (!f.kinds || f.kinds.includes(kind)) &&
+      !without.includes(f.title),
+  );
   // A notch or a peak has neither shape nor order: what it is stands in the sentence.
   const shaped: TableColumnsType<WeighRow> = [
     {
@@ -127,7 +107,7 @@ export function weighColumns(
       title: 'Order',
       width: 68,
       align: 'right',
-      onCell: () => ({ className: 'mono' }),
+      onCell: mono,
       render: (_, r) => r.order,
       sorter: (a, b) => a.order - b.order,
       filters: orders.map((n) => ({ text: `order ${n}`, value: n })),
@@ -144,133 +124,38 @@ export function weighColumns(
       ellipsis: true,
       render: (_, r) => <span title={r.topology}>{r.name}</span>,
       sorter: (a, b) => a.name.localeCompare(b.name),
-      filters: [...new Set(rows.map((r) => r.name))].map((n) => ({ text: n, value: n })),
+      filters: names.map((n) => ({ text: n, value: n })),
       onFilter: (value, r) => r.name === value,
     },
-    ...number(
-      'parts',
-      'Op-amps',
-      'Op-amps, and transconductors',
-      (r) => r.counts['op-amp'] + r.counts.transconductor,
-      whole,
-      74,
+    ...shown.map((figure) =>
+      figureColumn(figure, { mark, prices, kind: weighed.limits ? 'limits' : kind }),
     ),
-    ...number('parts', 'R', 'Resistors', (r) => r.counts.resistor, whole, 52),
-    ...number('parts', 'C', 'Capacitors', (r) => r.counts.capacitor, whole, 52),
-    ...number('parts', 'L', 'Coils', (r) => r.counts.inductor, whole, 52),
-    ...number('practice', 'Worst Q', 'The highest stage Q', (r) => r.worstQ, fixed(2), 68),
-    ...number(
-      'practice',
-      'Bandwidth',
-      'Least gain-bandwidth of the op-amps that keeps the pass band within 0.5 dB of the ideal (and a notch 20 dB deep)',
-      (r) => r.gainBandwidthHz,
-      quantity('hertz'),
-      86,
-    ),
-    ...number(
-      'response',
-      'Ripple dB',
-      'Highest less lowest level over the pass band, its edges included',
-      (r) => r.rippleDb,
-      fixed(2),
-      80,
-    ),
-    ...number(
-      'response',
-      'Stops dB',
-      'Least attenuation under the pass band’s highest: over the whole stop band, or from an octave beyond the edge (of a band-stop, over the middle half of its width)',
-      (r) => r.attenuationDb,
-      fixed(1),
-      76,
-    ),
-    ...number(
-      'response',
-      'Delay ±',
-      'Longest less shortest group delay over the pass band',
-      (r) => r.delayVariationSeconds,
-      quantity('seconds'),
-      78,
-    ),
-    ...number(
-      'response',
-      'Width',
-      'Between the two points half the power down, with exact parts',
-      (r) => r.widthHz,
-      quantity('hertz'),
-      80,
-    ),
-    ...number(
-      'practice',
-      'Depth dB',
-      `At the asked centre; ${BOARDS} reach it`,
-      (r) => r.depthDb,
-      fixed(1),
-      76,
-    ),
-    ...number(
-      'practice',
-      'Height ±',
-      `How far the height is off, dB; ${BOARDS} stay within`,
-      (r) => r.heightErrorDb,
-      fixed(2),
-      74,
-    ),
-    ...number(
-      'practice',
-      'Width ±',
-      `How far the width at half the height is off; ${BOARDS} stay within`,
-      (r) => (r.widthError === null ? null : r.widthError * 100),
-      (x) => `${formatFixed(x, 1, mark)} %`,
-      74,
-    ),
-    ...number(
-      'practice',
-      'At edge ±',
-      `How far the level at the edge is off, dB; ${BOARDS} stay within`,
-      (r) => r.edgeErrorDb,
-      fixed(2),
-      80,
-    ),
-    ...number(
-      'practice',
-      'Phase ±',
-      `How far the phase at the edge is off; ${BOARDS} stay within`,
-      (r) => r.phaseErrorDegrees,
-      (x) => `${formatFixed(x, 1, mark)}°`,
-      74,
-    ),
-    ...number(
-      'response',
-      'Noise',
-      'At the output, 20 Hz to 20 kHz, with the sheet’s op-amp (an ideal one adds none)',
-      (r) => r.outputNoiseVolts,
-      quantity('volts'),
-      74,
-    ),
-    ...number(
-      'practice',
-      'dB per %',
-      'What one per cent of the worst part does in the pass band',
-      (r) => r.sensitivity.dbPerPercent,
-      fixed(3),
-      72,
-    ),
-    ...number(
-      'practice',
-      'Inner peak',
-      'Highest output of any inner op-amp or transconductor over the path’s own highest, dB',
-      (r) => r.innerPeakDb,
-      fixed(1),
-      80,
-    ),
-    ...number(
-      'practice',
-      'Yield',
-      `Of boards with 1 % resistors and 5 % other parts, those that keep to the ask: ${KEEPS[kind]}`,
-      (r) => r.yield * 100,
-      (x) => `${formatFixed(x, 0, mark)} %`,
-      62,
-    ),
-    ...number('parts', 'Cost', 'Parts at the prices above', (r) => r.cost, fixed(2), 64),
   ];
+}
+
+function figureColumn(
+  { title, help, value, print, width }: WeighFigure,
+  { mark, prices, kind }: Omit<ColumnOptions, 'group'> & { kind: AskKind | 'limits' },
+): TableColumnType<WeighRow> {
+  const of = (row: WeighRow) => value(row, prices);
+  return {
+    ...sorting,
+    key: title,
+    title: <span title={help(kind)}>{title}</span>,
+    align: 'right',
+    width,
+    sorter: (a, b, order) => compared(of(a), of(b), order),
+    onCell: mono,
+    render: (_, row) => {
+      const x = of(row);
+      return x === null || !Number.isFinite(x) ? '–' : print(x, mark);
+    },
+  };
+}
+
+/** Rows without a figure come last, whichever way the column is sorted. */
+function compared(x: number | null, y: number | null, order?: 'ascend' | 'descend' | null): number {
+  if (x !== null && y !== null) return x - y;
+  if (x === y) return 0;
+  return (x === null) === (order !== 'descend') ? 1 : -1;
 }

@@ -2,10 +2,10 @@
 
 import { Button, InputNumber, Popover, Progress, Segmented, Table } from 'antd';
 import { X } from 'lucide-react';
-import { useEffect, useMemo, useState, type Key } from 'react';
+import { memo, useEffect, useMemo, useState, type Key } from 'react';
 import type { Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
-import { costOf, DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
+import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
 import type { WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { PartChoices } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
@@ -15,7 +15,8 @@ import { takeAsk } from './actions';
 import { SHAPE_WORDS } from './ask-words';
 import { setUi } from './ui-state';
 import { useWeighing } from './use-weighing';
-import { COLUMN_GROUPS, weighColumns, type ColumnGroup } from './weigh-columns';
+import { weighColumns, weighedCandidates, weighedRows } from './weigh-columns';
+import { COLUMN_GROUPS, type ColumnGroup } from './weigh-figures';
 import styles from './weigh-up.module.css';
 
 /** Three at most are laid over the picture, each with a line of its own form. */
@@ -25,7 +26,13 @@ const ALL_COLUMNS = 1500;
 const HEAD = 40;
 
 /** Every way of building the ask, side by side, beside the picture that they are laid over. */
-export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp']['model'] }) {
+export const WeighUp = memo(function WeighUp({
+  ask,
+  opAmp,
+}: {
+  ask: Ask;
+  opAmp: PartChoices['opAmp']['model'];
+}) {
   const mark = usePreferences((p) => p.mark);
   const prices = usePreferences((p) => p.prices);
   // Prices change no curve: the table is weighed once and its costs are worked out here.
@@ -34,14 +41,18 @@ export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp'][
   const [group, setGroup] = useState<ColumnGroup>('parts');
   const [error, setError] = useState<string>();
   const [host, size] = useSize<HTMLDivElement>();
-  const rows = useMemo(
-    () => weighing.rows.map((r) => ({ ...r, cost: costOf(r.counts, prices) })),
-    [weighing.rows, prices],
-  );
+  const { rows, candidates, running } = weighing;
   const everything = size !== undefined && size.width >= ALL_COLUMNS;
+  const shownGroup = everything ? null : group;
+  const allRows = running ? null : rows;
   const columns = useMemo(
-    () => weighColumns(rows, mark, everything ? null : group),
-    [rows, mark, everything, group],
+    () =>
+      weighColumns(allRows ? weighedRows(allRows) : weighedCandidates(candidates), {
+        group: shownGroup,
+        mark,
+        prices,
+      }),
+    [allRows, candidates, shownGroup, mark, prices],
   );
   const overlaid = useMemo(
     () => chosen.flatMap((id) => rows.find((r) => r.id === id) ?? []),
@@ -68,11 +79,11 @@ export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp'][
       <div className={styles.head}>
         <h2>Weigh up</h2>
         <div className={styles.state} role="status">
-          {weighing.running ? (
+          {running ? (
             <>
               <Progress
                 className={styles.progress}
-                percent={Math.round((100 * done) / Math.max(1, weighing.total))}
+                percent={Math.round((100 * done) / Math.max(1, candidates.length))}
                 showInfo={false}
                 size="small"
               />
@@ -121,29 +132,29 @@ export function WeighUp({ ask, opAmp }: { ask: Ask; opAmp: PartChoices['opAmp'][
         </p>
       )}
       <div ref={host} className={styles.table}>
-        {size && (
-          <Table<WeighRow>
-            size="small"
-            rowKey="id"
-            columns={columns}
-            dataSource={rows}
-            pagination={false}
-            scroll={{ y: Math.max(80, size.height - HEAD) }}
-            showSorterTooltip={false}
-            tableLayout="fixed"
-            rowSelection={{
-              selectedRowKeys: chosen,
-              hideSelectAll: true,
-              columnWidth: 32,
-              onChange: (keys: Key[]) => setChosen(keys.map(String).slice(-LOOKS.length)),
-              getCheckboxProps: (r) => ({ 'aria-label': `Lay over ${nameOf(r)}` }),
-            }}
-          />
-        )}
+        {/* Drawn without rows too: the first then come to a table that stands. */}
+        <Table<WeighRow>
+          size="small"
+          rowKey="id"
+          columns={columns}
+          dataSource={rows}
+          pagination={false}
+          scroll={{ y: Math.max(80, (size?.height ?? 0) - HEAD) }}
+          locale={{ emptyText: running ? ' ' : 'None of them can be built.' }}
+          showSorterTooltip={false}
+          tableLayout="fixed"
+          rowSelection={{
+            selectedRowKeys: chosen,
+            hideSelectAll: true,
+            columnWidth: 32,
+            onChange: (keys: Key[]) => setChosen(keys.map(String).slice(-LOOKS.length)),
+            getCheckboxProps: (r) => ({ 'aria-label': `Lay over ${nameOf(r)}` }),
+          }}
+        />
       </div>
     </section>
   );
-}
+});
 
 const nameOf = (r: WeighRow): string =>
   `${r.shape ? SHAPE_WORDS[r.shape][0] : r.ask.kind}, order ${r.order}, ${r.name}`;

@@ -1,8 +1,9 @@
 'use client';
 
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useLayoutEffect, useRef, useState, type RefObject } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import type { Card } from '@/store/cards';
+import { useLeisure } from '@/ui/controls/use-leisure';
 import { SheetCard } from './sheet-card';
 import styles from './shelf-screen.module.css';
 
@@ -35,6 +36,11 @@ export function CardGrid({
     observer.observe(host.current!);
     return () => observer.disconnect();
   }, []);
+  const leisure = useLeisure(50);
+  useEffect(() => {
+    // The cards' menus, before the first is opened.
+    if (leisure) void import('./card-menu');
+  }, [leisure]);
   const rows = Math.ceil(cards.length / place.columns);
   // eslint-disable-next-line react-hooks/incompatible-library -- the library keeps its own state; nothing of it is passed on
   const virtual = useVirtualizer({

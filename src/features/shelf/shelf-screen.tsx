@@ -12,11 +12,10 @@ import {
   useRef,
   useState,
   type DragEvent,
-  type ReactNode,
 } from 'react';
 import { searchCards } from '@/store/shelf';
 import { restoreDemo } from '@/store/sheets';
-import { useLeisure } from '@/ui/controls/use-leisure';
+import { Prepared } from '@/ui/controls/prepared';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
@@ -157,25 +156,16 @@ export function ShelfScreen() {
         </Suspense>
       )}
       {(kept || making) && (
-        <Ready open={making}>
+        <Prepared open={making} after={50}>
           <NewSheet
             open={making}
             onClose={() => setMaking(false)}
             onMade={(sheet) => router.push(`/sheet/${sheet.id}`)}
           />
-        </Ready>
+        </Prepared>
       )}
     </div>
   );
-}
-
-/** A window that stands ready before it is opened, once the cards are there; so do their menus. */
-function Ready({ open, children }: { open: boolean; children: ReactNode }) {
-  const prepared = useLeisure(50);
-  useEffect(() => {
-    if (prepared) void import('./card-menu');
-  }, [prepared]);
-  return (prepared || open) && <Suspense>{children}</Suspense>;
 }
 
 function countWords(found: number, all: number): string {

@@ -7,7 +7,7 @@ import { usePreferences } from '@/store/preferences';
 import { storageProblem } from '@/store/problems';
 import { clearOldDeletions, shelfReady } from '@/store/sheets';
 import { antdTheme } from '@/ui/theme/antd-theme';
-import { useLeisure } from '@/ui/controls/use-leisure';
+import { Prepared } from '@/ui/controls/prepared';
 import type { ThemeName } from '@/ui/theme/roles';
 import { engine } from '@/workers/engine';
 import { begin } from './begin';
@@ -94,16 +94,12 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
 /** The shell's windows: they stand ready before they are opened. */
 function Windows() {
   const wanted = useShell((s) => s.open !== null);
-  const prepared = useLeisure(2000);
-  const [once, setOnce] = useState(false);
-  if (wanted && !once) setOnce(true);
-  if (!once && !prepared) return null;
   return (
-    <Suspense>
+    <Prepared open={wanted} after={2000}>
       <CommandPalette />
       <ShortcutsWindow />
       <PreferencesWindow />
-    </Suspense>
+    </Prepared>
   );
 }
 
