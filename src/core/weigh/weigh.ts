@@ -144,7 +144,7 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
 
 const DRAWN_PER_DECADE = 30;
 /** Squares of noise settle to this; what is left is a tenth of it. */
-const NOISE_SETTLED = 1e-3;
+const NOISE_SETTLED = 2e-4;
 
 function outputNoise(exact: ExactDesign, design: Design, model: OpAmpModel): number {
   const analysis =

@@ -47,7 +47,7 @@ export function ChannelTable({ bank, picture, chosen, onChoose }: TableProps) {
             shown={formatQuantity(bank.overlapDb, 'decibels', { unit: true, mark })}
             onCommit={(x) => setOverlap(x!)}
           />{' '}
-          down, unless a channel has a width of its own.{' '}
+          down: <span className={styles.follows}>widths like this</span> follow from that.{' '}
           <Checkbox
             checked={bank.alternate}
             onChange={(e) => attempt(() => setAlternate(e.target.checked))}
@@ -90,17 +90,21 @@ function channelColumns(
     key: field,
     title,
     align: 'right',
-    render: (_, line) => (
-      <EditableQuantity
-        label={`${title} of channel ${line.number}`}
-        value={line.channel[field] ?? null}
-        kind={kind}
-        mark={mark}
-        clearable={field === 'widthHz'}
-        shown={print(line)}
-        onCommit={(x) => changeChannel(line.channel.id, { [field]: x ?? undefined })}
-      />
-    ),
+    render: (_, line) => {
+      const follows = field === 'widthHz' && line.channel.widthHz === undefined;
+      return (
+        <EditableQuantity
+          label={`${title} of channel ${line.number}${follows ? ', by overlap' : ''}`}
+          className={follows ? styles.follows : undefined}
+          value={line.channel[field] ?? null}
+          kind={kind}
+          mark={mark}
+          clearable={field === 'widthHz'}
+          shown={print(line)}
+          onCommit={(x) => changeChannel(line.channel.id, { [field]: x ?? undefined })}
+        />
+      );
+    },
   });
   const shown = (
     key: string,
@@ -135,7 +139,7 @@ function channelColumns(
     edited('centreHz', 'Centre', 'hertz', ({ channel }) => hz(channel.centreHz, 4)),
     edited('widthHz', 'Width', 'hertz', ({ channel: { widthHz }, found }) => {
       const shownHz = widthHz ?? found?.widthHz;
-      return `${widthHz === undefined ? 'by overlap: ' : ''}${shownHz === undefined ? '' : hz(shownHz)}`;
+      return shownHz === undefined ? '' : hz(shownHz);
     }),
     edited('stages', 'Stages', 'ratio', ({ channel }) => `${channel.stages}`),
     edited('gainDb', 'Gain', 'decibels', ({ channel }) =>

@@ -28,7 +28,8 @@ export function lastCrossing(prototype: Prototype, target: number): number {
     findZero(
       (u) => prototypeMagnitude(prototype, Math.exp(u)) - target,
       Math.log(low),
-      Math.log(Math.min(low / 0.98, high)),
+      // A hair further: the crossing may lie at this end itself, on the wrong side of rounding.
+      Math.log(Math.min(low / 0.98, high) * (1 + 1e-9)),
       1e-15,
     ),
   );

@@ -191,3 +191,15 @@ describe('shapes with a property of their own', () => {
     );
   });
 });
+
+test('a first-order shape has its edge at 1 rad/s, however deep a stop band it is given', () => {
+  // The magnitude at the pole is the target but for rounding, on either side of it.
+  for (let stopbandDb = 6; stopbandDb < 100; stopbandDb += 0.37) {
+    const [section] = lowPassPrototype({
+      shape: 'inverse-chebyshev',
+      order: 1,
+      stopbandDb,
+    }).sections;
+    expect(section.w0).toBeCloseTo(1, 12);
+  }
+});

@@ -114,6 +114,7 @@ export function recomputeYield({ ask, judged }: WeighRow, boards: number, points
   const exact = levels(analysis);
   const centre =
     ask.kind === 'notch' ? (ask.centreHz ?? Math.sqrt(ask.lowerHz! * ask.upperHz!)) : 0;
+  const flatDb = centre > 0 ? levelOf(analysis)(Float64Array.of(centre / 1000))[0] : 0;
   let good = 0;
   for (let board = 0; board < boards; board++) {
     analysis.system.parameters.forEach(({ part }, i) => {
@@ -130,7 +131,7 @@ export function recomputeYield({ ask, judged }: WeighRow, boards: number, points
     const found = levels(analysis);
     let kept = true;
     for (let k = 0; k < x.length; k++) if (Math.abs(found[k] - exact[k]) > 1) kept = false;
-    if (centre > 0) kept &&= exact[0] - levelOf(analysis)(Float64Array.of(centre))[0] >= 20;
+    if (centre > 0) kept &&= flatDb - levelOf(analysis)(Float64Array.of(centre))[0] >= 20;
     if (kept) good++;
   }
   return good / boards;
