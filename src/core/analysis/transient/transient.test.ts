@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { makeCircuit, type Part } from '@/core/circuit/schema';
 import { compression, harmonics } from '../harmonics/harmonics';
-import { level, log } from '../testing/circuits';
+import { level, log, source } from '../testing/circuits';
 import { transient } from './transient';
 
 describe('over time', () => {
