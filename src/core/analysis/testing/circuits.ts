@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
+import { makeCircuit, type Circuit, type PartOf } from '@/core/circuit/schema';
 import { acResponse } from '../ac/ac';
 
 export const OP_AMP = {
@@ -9,7 +9,7 @@ export const OP_AMP = {
   inputVoltageNoise: 8e-9,
   inputCurrentNoise: 1e-12,
 };
-export const source: Part = {
+export const source: PartOf<'voltage-source'> = {
   id: 'V1',
   kind: 'voltage-source',
   plus: 'in',
