@@ -1,4 +1,5 @@
 import { askSchema } from '@/core/design/ask';
+import { designAsk } from '@/core/design/design';
 import { candidatesOf } from './candidates';
 import { DEFAULT_PRICES } from './prices';
 import { recompute, recomputeYield } from './testing/recompute';
@@ -11,7 +12,7 @@ const row = (fields: object): WeighRow => {
     id: 'x',
     shape: wanted.shape,
     order: wanted.order ?? 1,
-    topology: wanted.topology ?? '',
+    topology: wanted.topology ?? designAsk(wanted).stages[0].topology.id,
     ask: wanted,
   });
   if ('refusal' in weighed) throw new Error(weighed.refusal);
@@ -98,7 +99,8 @@ test('with limits every shape comes in the least order that meets them', () => {
 
 test('what cannot be designed keeps its place with the reason', () => {
   const wanted = ask({ ...SECOND, topology: 'equal-part-low-pass', gainDb: 0 });
-  const found = weighOne({ id: 'x', shape: null, order: 2, topology: '', ask: wanted });
+  const { topology } = SECOND;
+  const found = weighOne({ id: 'x', shape: null, order: 2, topology, ask: wanted });
   expect('refusal' in found && found.refusal).toMatch(/gain/);
 });
 
@@ -235,7 +237,8 @@ test('each kind has the columns it is chosen by, and none that mean nothing for 
 test('an ideal op-amp adds no noise, a real one adds its own', () => {
   const wanted = ask({ ...SECOND, capacitorFarads: 1e-8 });
   const noise = (opAmp?: NonNullable<Parameters<typeof weighOne>[1]>['opAmp']) => {
-    const r = weighOne({ id: 'x', shape: null, order: 2, topology: '', ask: wanted }, { opAmp });
+    const { topology } = SECOND;
+    const r = weighOne({ id: 'x', shape: null, order: 2, topology, ask: wanted }, { opAmp });
     return 'refusal' in r ? NaN : r.outputNoiseVolts;
   };
   expect(noise()).toBe(noise('ideal'));

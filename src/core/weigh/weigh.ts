@@ -9,6 +9,7 @@ import { HALF_POWER_DB } from '@/core/response/decibels';
 import { explored, type Band } from '@/core/response/landmarks';
 import type { Shape } from '@/core/response/prototypes';
 import { findZero } from '@/core/response/root';
+import { topologyOf } from '@/core/topologies';
 import { gainBandwidthNeeded } from './bandwidth';
 import { boardFigures } from './boards';
 import { calmOf, type WorstPart } from './calm';
@@ -27,6 +28,7 @@ export interface WeighRow {
   shape: Shape | null;
   order: number;
   topology: string;
+  /** What it is built as, in words. */
   name: string;
   /** The complete ask, for taking it. */
   ask: Ask;
@@ -122,7 +124,7 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
     shape,
     order,
     topology,
-    name: design.stages[design.stages.length - 1].topology.asWords,
+    name: topologyOf(topology).asWords,
     ask,
     counts,
     worstQ: qs.length > 0 ? Math.max(...qs) : null,

@@ -16,8 +16,8 @@ export interface Weighing {
   stop: () => void;
 }
 
-/** Drawing the table takes a good part of this, milliseconds. */
-const BETWEEN_PICTURES = 160;
+/** Between two pictures of the table, milliseconds: drawing one holds the page up for some 80 of them. */
+const BETWEEN_PICTURES = 300;
 
 /** Weigh the candidates of an ask in the worker; the table fills as rows arrive. */
 export function useWeighing(
@@ -51,7 +51,7 @@ export function useWeighing(
           (row) => {
             if ('refusal' in row) refusals.push(row);
             else rows.push(row);
-            // The first row at once, then a picture in every sixth of a second at most.
+            // The first row at once, then a picture in every third of a second at most.
             const now = performance.now();
             if (now - shown < BETWEEN_PICTURES || stop.signal.aborted) return;
             shown = now;

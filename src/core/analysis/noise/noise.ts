@@ -219,10 +219,12 @@ function integrate(
 
 /** Densities on a grid and on its middles, in rising order. */
 function interleaved(grid: Densities, middles: Densities): Densities {
-  const both = (a: Float64Array, b: Float64Array) =>
-    Float64Array.from({ length: a.length + b.length }, (_, k) =>
-      k % 2 === 0 ? a[k / 2] : b[(k - 1) / 2],
-    );
+  const both = (a: Float64Array, b: Float64Array): Float64Array => {
+    const all = new Float64Array(a.length + b.length);
+    for (let k = 0; k < a.length; k++) all[2 * k] = a[k];
+    for (let k = 0; k < b.length; k++) all[2 * k + 1] = b[k];
+    return all;
+  };
   return {
     frequenciesHz: both(grid.frequenciesHz, middles.frequenciesHz),
     total: both(grid.total, middles.total),

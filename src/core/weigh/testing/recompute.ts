@@ -1,5 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { groupDelay, sensitivity } from '@/core/analysis/sensitivity/sensitivity';
+import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import { designCircuit } from '@/core/design/circuit';
 import { designAsk } from '@/core/design/design';
 import type { Band } from '@/core/response/landmarks';
@@ -48,16 +48,15 @@ export function recompute({ ask, judged }: WeighRow, points = 10_000) {
   const level = levelOf(analysis);
   const { pass, stop } = judged;
   const top = highest(level, pass, points);
-  const delay: Curve = (hz) => groupDelay(circuit, 'out', hz);
+  const adjoint = new Adjoint(analysis, 'out');
+  const delay: Curve = (hz) => adjoint.slopes(hz).groupDelaySeconds;
   const coarse = Math.ceil(points / 5);
-  const worst = sensitivity(circuit, { probe: 'out', frequenciesHz: [1000] })
+  const worst = adjoint
+    .parts(Float64Array.of(1000))
     .map(({ part }, i) => ({
       part,
       most: highest(
-        (frequenciesHz) =>
-          sensitivity(circuit, { probe: 'out', frequenciesHz })[i].levelDb.map(
-            (db) => Math.abs(db) / 100,
-          ),
+        (frequenciesHz) => adjoint.parts(frequenciesHz)[i].levelDb.map((db) => Math.abs(db) / 100),
         pass,
         coarse,
       ),
