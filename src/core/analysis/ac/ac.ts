@@ -1,17 +1,12 @@
 import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
-import { checkWiring } from '@/core/circuit/check';
-import { compile, type Entry, type System } from '@/core/circuit/compile';
-import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
+import type { System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
-import { OperatingPointSearch } from '../dc/operating-point';
-import type { LargeSignalEquations } from '../large-signal/equations';
 import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
-import { fillSlots, slotMatrix, type SlotMatrix } from '../linear/matrix';
-import { compileProgram, type Program } from '../linear/program';
-import { planElimination, SingularPlan, type Plan } from '../linear/plan';
+import { fillSlots, type SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
+import { keyOf, Prepared, type Linearised } from './prepared';
 
 /** A complex response: `re[k]`, `im[k]` at frequency k, volts (or amperes). */
 export interface ComplexTrace {
@@ -58,15 +53,9 @@ const FEW = 2;
  * Values of its parameters may be changed between questions; the plan stays.
  */
 export class AcAnalysis {
-  readonly system: System;
   /** Present parameter values; write here, then call `update`. */
   readonly values: Float64Array;
-  /** Right-hand side of the small-signal equations. */
-  readonly rhs: ComplexTrace;
-  /** The devices about their operating point; absent for a linear circuit. */
-  readonly linearised: Linearised | undefined;
   readonly matrix: SlotMatrix;
-  private readonly entries: readonly Entry[];
   private readonly prepared: Prepared;
   /** For all unknowns, with room for the transposed solution beside it. */
   private full: FrequencySolver | undefined;
@@ -79,29 +68,31 @@ export class AcAnalysis {
    * @throws ReedError `circuit` for wiring that has no small-signal solution
    */
   constructor(source: Circuit | AcAnalysis, signal?: AbortSignal) {
-    if (source instanceof AcAnalysis) {
-      ({ system: this.system, linearised: this.linearised, entries: this.entries } = source);
-      ({ rhs: this.rhs, prepared: this.prepared } = source);
-      const { matrix } = source;
-      this.matrix = { ...matrix, g: matrix.g.slice(), c: matrix.c.slice() };
-      this.values = source.values.slice();
-      return;
-    }
-    checkWiring(source, 'ac');
-    this.system = compile(source);
-    this.linearised =
-      this.system.elements.length > 0 ? linearise(source, this.system, signal) : undefined;
-    const extra = this.linearised?.entries ?? [];
-    this.entries = [...this.system.entries, ...extra];
-    this.matrix = slotMatrix(this.system, extra);
-    this.values = Float64Array.from(this.system.parameters, (p) => p.value);
-    this.rhs = acSources(this.system);
-    this.prepared = { programs: new Map() };
+    const other = source instanceof AcAnalysis ? source : undefined;
+    this.prepared = source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal);
+    const { system, matrix } = this.prepared;
+    this.values = other?.values.slice() ?? Float64Array.from(system.parameters, (p) => p.value);
+    const { g, c } = other?.matrix ?? matrix;
+    this.matrix = { ...matrix, g: g.slice(), c: c.slice() };
+  }
+
+  get system(): System {
+    return this.prepared.system;
+  }
+
+  /** The devices about their operating point; absent for a linear circuit. */
+  get linearised(): Linearised | undefined {
+    return this.prepared.linearised;
+  }
+
+  /** Right-hand side of the small-signal equations. */
+  get rhs(): ComplexTrace {
+    return this.prepared.rhs;
   }
 
   /** Take over changed `values`. Devices stay at the operating point of the nominal values. */
   update(): void {
-    fillSlots(this.matrix, this.entries, this.values);
+    fillSlots(this.matrix, this.prepared.entries, this.values);
   }
 
   /** The unknown of a net; -1 for ground. */
@@ -157,7 +148,7 @@ export class AcAnalysis {
     const traces = wanted.map(() => emptyTrace(total));
     if (wanted.length === 0 || total === 0) return traces;
     // For a frequency or two a plan is not worth its making.
-    if (!this.prepared.plan && total <= FEW) {
+    if (!this.prepared.planned && total <= FEW) {
       omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted, traces));
       return traces;
     }
@@ -241,29 +232,8 @@ export class AcAnalysis {
     wanted: readonly number[] | 'all',
     width: number,
   ): FrequencySolver {
-    const { matrix, rhs, prepared } = this;
-    const plan = (prepared.plan ??= this.makePlan(omega));
-    const key = wanted === 'all' ? wanted : keyOf(wanted);
-    let program = prepared.programs.get(key);
-    if (!program)
-      prepared.programs.set(key, (program = compileProgram(plan, matrix.reactive, rhs, wanted)));
-    return new FrequencySolver(matrix, plan, { rhs, program, width });
-  }
-
-  /** Pivots are chosen to be safe at the ends and the middle of the asked range. */
-  private makePlan(omega: Float64Array): Plan {
-    const positive = omega.filter((w) => w > 0);
-    const low = positive.length > 0 ? positive.reduce((a, b) => Math.min(a, b)) : 1;
-    const high = positive.length > 0 ? positive.reduce((a, b) => Math.max(a, b)) : 1;
-    const at = [low, Math.sqrt(low * high), high];
-    const samples = at.map((w) => ({ re: this.matrix.g, im: this.matrix.c.map((c) => c * w) }));
-    try {
-      return planElimination(this.matrix, samples);
-    } catch (error) {
-      if (error instanceof SingularPlan)
-        throw singularError(this.system, error.unknown, error.equation, '');
-      throw error;
-    }
+    const { plan, program } = this.prepared.programFor(omega, wanted);
+    return new FrequencySolver(this.matrix, plan, { rhs: this.rhs, program, width });
   }
 
   private solveCarefully(omega: number): ComplexTrace {
@@ -305,19 +275,8 @@ export class AcAnalysis {
   }
 }
 
-/** What holds for any values of a circuit's parts, and is made when it is first needed. */
-interface Prepared {
-  plan?: Plan;
-  /** By what is asked for. */
-  programs: Map<number | string, Program>;
-}
-
 /** Frequencies solved side by side. */
 const WIDEST = 32;
-
-/** One unknown is its own key: the question asked most needs no words. */
-const keyOf = (unknowns: readonly number[]): number | string =>
-  unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
 
 const emptyTrace = (length: number): ComplexTrace => ({
   re: new Float64Array(length),
@@ -334,41 +293,6 @@ function angular(frequenciesHz: Float64Array): Float64Array {
     omega[k] = 2 * Math.PI * hz;
   }
   return omega;
-}
-
-/** Devices replaced by their slopes at the operating point. */
-export interface Linearised {
-  entries: Entry[];
-  elements: { element: NonlinearElement; values: ElementValues }[];
-  /** The operating point, by unknown, and the equations it solves. */
-  x: Float64Array;
-  equations: LargeSignalEquations;
-}
-
-function linearise(circuit: Circuit, system: System, signal?: AbortSignal): Linearised {
-  checkWiring(circuit, 'dc');
-  const search = new OperatingPointSearch(system, signal);
-  const x = search.find();
-  return {
-    entries: search.equations.smallSignalEntries(),
-    elements: search.equations.elementValues(),
-    x,
-    equations: search.equations,
-  };
-}
-
-/** The right-hand side of the small-signal equations: every source's phasor on its rows. */
-export function acSources(system: System): ComplexTrace {
-  const rhs = {
-    re: new Float64Array(system.unknowns.length),
-    im: new Float64Array(system.unknowns.length),
-  };
-  for (const { row, sign, acMagnitude, acDegrees } of system.sources) {
-    const radians = (acDegrees * Math.PI) / 180;
-    rhs.re[row] += sign * acMagnitude * Math.cos(radians);
-    rhs.im[row] += sign * acMagnitude * Math.sin(radians);
-  }
-  return rhs;
 }
 
 /** The response of a circuit at the given frequencies, in one call. */

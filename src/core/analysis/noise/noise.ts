@@ -3,7 +3,8 @@ import { BOLTZMANN, ELEMENTARY_CHARGE, ROOM_KELVIN } from '@/core/constants';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
 import type { NoiseTerm } from '@/core/circuit/stamper';
-import { AcAnalysis, type Linearised } from '../ac/ac';
+import { AcAnalysis } from '../ac/ac';
+import type { Linearised } from '../ac/prepared';
 
 export interface NoiseRequest {
   probe: string;

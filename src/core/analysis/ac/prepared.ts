@@ -1,0 +1,116 @@
+import { checkWiring } from '@/core/circuit/check';
+import { compile, type Entry, type System } from '@/core/circuit/compile';
+import type { Circuit } from '@/core/circuit/schema';
+import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
+import { OperatingPointSearch } from '../dc/operating-point';
+import type { LargeSignalEquations } from '../large-signal/equations';
+import { slotMatrix, type SlotMatrix } from '../linear/matrix';
+import { planElimination, SingularPlan, type Plan } from '../linear/plan';
+import { compileProgram, type Program } from '../linear/program';
+import { singularError } from '../linear/singular';
+import type { ComplexTrace } from './ac';
+
+/** Devices replaced by their slopes at the operating point. */
+export interface Linearised {
+  entries: Entry[];
+  elements: { element: NonlinearElement; values: ElementValues }[];
+  /** The operating point, by unknown, and the equations it solves. */
+  x: Float64Array;
+  equations: LargeSignalEquations;
+}
+
+/** One unknown is its own key: the question asked most needs no words. */
+export const keyOf = (unknowns: readonly number[]): number | string =>
+  unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
+
+/** What holds for any values of a circuit's parts: made once, and shared by all that vary them. */
+export class Prepared {
+  readonly system: System;
+  /** The devices about their operating point; absent for a linear circuit. */
+  readonly linearised: Linearised | undefined;
+  readonly entries: readonly Entry[];
+  /** The small-signal equations with the nominal values. */
+  readonly matrix: SlotMatrix;
+  /** Their right-hand side: every source's phasor on its rows. */
+  readonly rhs: ComplexTrace;
+  private plan: Plan | undefined;
+  /** By what is asked for. */
+  private readonly programs = new Map<number | string, Program>();
+
+  /** @throws ReedError `circuit` for wiring that has no small-signal solution */
+  constructor(circuit: Circuit, signal?: AbortSignal) {
+    checkWiring(circuit, 'ac');
+    this.system = compile(circuit);
+    this.linearised =
+      this.system.elements.length > 0 ? linearise(circuit, this.system, signal) : undefined;
+    const extra = this.linearised?.entries ?? [];
+    this.entries = [...this.system.entries, ...extra];
+    this.matrix = slotMatrix(this.system, extra);
+    this.rhs = sourcesOf(this.system);
+  }
+
+  get planned(): boolean {
+    return this.plan !== undefined;
+  }
+
+  /**
+   * The elimination plan, and what of it is to be done for the wanted unknowns.
+   *
+   * @param omega where it is first needed; pivots are chosen to be safe at both ends and the middle
+   * @throws ReedError `singular` where the equations have no unique solution
+   */
+  programFor(
+    omega: Float64Array,
+    wanted: readonly number[] | 'all',
+  ): { plan: Plan; program: Program } {
+    const plan = (this.plan ??= this.makePlan(omega));
+    const key = wanted === 'all' ? wanted : keyOf(wanted);
+    let program = this.programs.get(key);
+    if (!program) {
+      program = compileProgram(plan, this.matrix.reactive, this.rhs, wanted);
+      this.programs.set(key, program);
+    }
+    return { plan, program };
+  }
+
+  private makePlan(omega: Float64Array): Plan {
+    const { matrix } = this;
+    const positive = omega.filter((w) => w > 0);
+    const low = positive.length > 0 ? positive.reduce((a, b) => Math.min(a, b)) : 1;
+    const high = positive.length > 0 ? positive.reduce((a, b) => Math.max(a, b)) : 1;
+    const at = [low, Math.sqrt(low * high), high];
+    const samples = at.map((w) => ({ re: matrix.g, im: matrix.c.map((c) => c * w) }));
+    try {
+      return planElimination(matrix, samples);
+    } catch (error) {
+      if (error instanceof SingularPlan)
+        throw singularError(this.system, error.unknown, error.equation, '');
+      throw error;
+    }
+  }
+}
+
+function linearise(circuit: Circuit, system: System, signal?: AbortSignal): Linearised {
+  checkWiring(circuit, 'dc');
+  const search = new OperatingPointSearch(system, signal);
+  const x = search.find();
+  return {
+    entries: search.equations.smallSignalEntries(),
+    elements: search.equations.elementValues(),
+    x,
+    equations: search.equations,
+  };
+}
+
+function sourcesOf(system: System): ComplexTrace {
+  const rhs = {
+    re: new Float64Array(system.unknowns.length),
+    im: new Float64Array(system.unknowns.length),
+  };
+  for (const { row, sign, acMagnitude, acDegrees } of system.sources) {
+    const radians = (acDegrees * Math.PI) / 180;
+    rhs.re[row] += sign * acMagnitude * Math.cos(radians);
+    rhs.im[row] += sign * acMagnitude * Math.sin(radians);
+  }
+  return rhs;
+}
