@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import type { Topology } from '@/core/topologies/topology';
-import type { Ask } from './ask';
+import { hasShape, type Ask } from './ask';
 import type { Section, Sections } from './sections';
 
 /** Topologies that make a whole low-pass or high-pass of this order in one piece. */
@@ -10,6 +10,14 @@ export function wholeTopologies(kind: string, order: number): Topology[] {
     (t) => t.kind === kind && t.order === order && (t.limits.poles !== undefined || t.ownShape),
   );
 }
+
+/** Second-order circuits whose Q follows from their own form: it cannot be asked of them. */
+export const hasOwnQ = ({ kind, limits }: Topology): boolean =>
+  kind === 'notch' && limits.q === undefined && limits.poles === undefined;
+
+/** Topologies for the sections of a shape, which need the Q that they ask for. */
+export const shapedTopologies = (ask: Ask, section: Section): Topology[] =>
+  sectionTopologies(section).filter((t) => !hasShape(ask.kind) || !hasOwnQ(t));
 
 /** Topologies for one section. */
 export function sectionTopologies(section: Section): Topology[] {

@@ -17,7 +17,7 @@ import {
   placedBy,
   type Ask,
 } from './ask';
-import { sectionTopologies, wholeTopologies } from './choose';
+import { shapedTopologies, wholeTopologies } from './choose';
 import { sectionsOf } from './sections';
 
 /*
@@ -102,7 +102,7 @@ export function topologiesFor(ask: Ask): Topology[] {
   const whole = wholeTopologies(ask.kind, order).filter(
     (t) => t.ownShape || (t.limits.poles === 'with-zeros') === zeros,
   );
-  const stages = sectionTopologies(main).filter(
+  const stages = shapedTopologies(ask, main).filter(
     (t) =>
       main.figures.zeroHz === undefined ||
       Math.abs(main.figures.zeroHz / main.figures.f0Hz - 1) < 1e-9 ||

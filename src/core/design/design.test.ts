@@ -3,6 +3,7 @@ import { acResponse } from '@/core/analysis/ac/ac';
 import { groupDelay } from '@/core/analysis/sensitivity/sensitivity';
 import { ReedError } from '@/core/errors';
 import { lowPassPrototype, prototypeMagnitude, SHAPES } from '@/core/response/prototypes';
+import { topologyOf } from '@/core/topologies';
 import { askSchema, bandOf, type Ask } from './ask';
 import { designCircuit } from './circuit';
 import { consistent, topologiesFor } from './consistent';
@@ -294,4 +295,21 @@ describe('ask files', () => {
   ])('%j is refused: %s', (document, message) => {
     expect(() => readAsk(document)).toThrow(message);
   });
+});
+
+test('a circuit with a Q of its own says so for a notch, and is not taken for a shape', () => {
+  for (const topology of ['twin-t', 'twin-t-notch', 'bridged-t', 'lead-lag']) {
+    const { notes, stages } = designAsk(ask({ kind: 'notch', centreHz: 50, q: 4, topology }));
+    const { q } = topologyOf(topology).figures(stages[0].values);
+    expect(notes.join(' ')).toMatch(/own Q is 0\.\d+.*the asked 4 needs another circuit/);
+    expect(notes.join(' ')).toContain(Number(q!.toPrecision(3)).toString());
+    for (const order of [1, 2])
+      expect(() =>
+        designAsk(ask({ kind: 'band-stop', order, centreHz: 800, q: 1, topology })),
+      ).toThrow(/Q of 0\.\d+ follows from its form|use a state-variable notch/);
+  }
+  const wanted = ask({ kind: 'band-stop', order: 1, centreHz: 800, q: 1 });
+  expect(topologiesFor(wanted).map((t) => t.id)).not.toContain('twin-t');
+  const own = ask({ kind: 'notch', centreHz: 50, q: 0.25, topology: 'twin-t' });
+  expect(designAsk(own).notes.join(' ')).not.toMatch(/own Q/);
 });

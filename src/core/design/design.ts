@@ -1,3 +1,5 @@
+import { ReedError } from '@/core/errors';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import { findZero } from '@/core/response/root';
 import { size } from '@/core/response/complex';
 import { topologyOf } from '@/core/topologies';
@@ -9,7 +11,7 @@ import {
   type Topology,
   type Values,
 } from '@/core/topologies/topology';
-import { edgeOf, mainHz, type Ask } from './ask';
+import { edgeOf, hasShape, mainHz, type Ask } from './ask';
 import { choiceOf, valuesWithin } from './choice';
 import { topologyFor, wholeTopology } from './choose';
 import { withGains, type Placed } from './gains';
@@ -54,6 +56,7 @@ export function designAsk(ask: Ask): Design {
     if (stageAsk.zeroHz !== undefined && Math.abs(stageAsk.zeroHz / stageAsk.f0Hz - 1) < 1e-12)
       delete stageAsk.zeroHz;
     const stage = { topology, ask: stageAsk, ...valuesWithin(topology, stageAsk, ask) };
+    notes.push(...ownQNote(ask, stage));
     // A network without an op-amp must not be loaded by the stage behind it.
     return topology.opAmps === 0 && i < placed.length - 1 ? [stage, follower()] : [stage];
   });
@@ -62,6 +65,27 @@ export function designAsk(ask: Ask): Design {
   const inverted = stages.reduce((s, x) => s * Math.sign(x.topology.figures(x.values).gain), 1) < 0;
   if (inverted) notes.push('The output is turned over in polarity.');
   return { stages, order: all.order, notes };
+}
+
+/**
+ * What a circuit with a Q of its own says where another was asked; a shape cannot be made of it.
+ *
+ * @throws ReedError `design` where the ask has a shape
+ */
+function ownQNote(ask: Ask, { topology, ask: { q: asked }, values }: DesignedStage): string[] {
+  const { q, depth } = topology.figures(values);
+  if (asked === undefined || q === undefined || Math.abs(q / asked - 1) < 1e-6) return [];
+  const [own, wanted] = [q, asked].map((x) => formatQuantity(x, 'ratio', { digits: 3 }));
+  if (hasShape(ask.kind))
+    throw new ReedError(
+      'design',
+      `${topology.name}: its Q of ${own} follows from its form, and the ${ask.kind} needs ${wanted}; take a circuit whose Q can be set.`,
+    );
+  const bottom =
+    depth === undefined
+      ? ''
+      : ` and leaves ${formatFixed(20 * Math.log10(depth), 1)} dB at its centre`;
+  return [`The circuit’s own Q is ${own}${bottom}; the asked ${wanted} needs another circuit.`];
 }
 
 /**

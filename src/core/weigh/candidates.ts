@@ -1,5 +1,5 @@
 import { hasShape, liftsByGain, type Ask } from '@/core/design/ask';
-import { sectionTopologies, wholeTopologies } from '@/core/design/choose';
+import { shapedTopologies, wholeTopologies } from '@/core/design/choose';
 import { leastOrder } from '@/core/design/limits';
 import { sectionsOf } from '@/core/design/sections';
 import { ReedError } from '@/core/errors';
@@ -92,7 +92,7 @@ function topologiesOf(ask: Ask): string[] {
     (s) => s.figures.zeroHz !== undefined && Math.abs(s.figures.zeroHz / s.figures.f0Hz - 1) > 1e-9,
   );
   const main = [...all.sections].sort((a, b) => (b.figures.q ?? 0) - (a.figures.q ?? 0))[0];
-  const stages = sectionTopologies(main).filter((t) => !zeros || t.limits.zero !== undefined);
+  const stages = shapedTopologies(ask, main).filter((t) => !zeros || t.limits.zero !== undefined);
   const whole = wholeTopologies(ask.kind, all.order).filter(
     (t) => !t.ownShape && (t.limits.poles === 'with-zeros') === zeros,
   );

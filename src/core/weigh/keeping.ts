@@ -6,6 +6,9 @@ import { gridOver, type ExactDesign } from './exact';
 /** A notch is one as long as it is so deep at the asked centre, dB. */
 const NOTCH_DB = 20;
 
+/** So far below its centre even the broadest notch has lost nothing. */
+const FLAT_BELOW = 1e5;
+
 /** Where a circuit that is not exact is compared with the one that is. */
 export interface Keeping {
   grids: Float64Array[];
@@ -32,7 +35,7 @@ export function keepingOf(ask: Ask, bands: JudgedBands, exact: ExactDesign): Kee
 function notchOf(ask: Ask, { level }: ExactDesign): Keeping['notch'] {
   if (ask.kind !== 'notch') return null;
   const { centreHz } = centreOf(ask);
-  return { hz: centreHz, flatDb: level(Float64Array.of(centreHz / 1000))[0] };
+  return { hz: centreHz, flatDb: level(Float64Array.of(centreHz / FLAT_BELOW))[0] };
 }
 
 /**

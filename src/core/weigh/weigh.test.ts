@@ -234,6 +234,12 @@ test('each kind has the columns it is chosen by, and none that mean nothing for 
   expect(states.innerPeakDb!).toBeGreaterThan(0);
 });
 
+test('a circuit with a shape of its own has its own Q and width, whatever was asked', () => {
+  const twin = row({ kind: 'notch', centreHz: 50, q: 4, topology: 'twin-t' });
+  expect(twin.worstQ).toBeCloseTo(0.25, 9);
+  expect(twin.widthHz).toBeCloseTo(200, 4);
+});
+
 test('an ideal op-amp adds no noise, a real one adds its own', () => {
   const wanted = ask({ ...SECOND, capacitorFarads: 1e-8 });
   const noise = (opAmp?: NonNullable<Parameters<typeof weighOne>[1]>['opAmp']) => {

@@ -115,9 +115,6 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
   const stopGrids = bands.stop.map((band) => gridOver(band, exact));
   const { sensitivity, delayVariationSeconds } = calmOf(exact, grids);
   const counts = countParts(exact.circuit);
-  const qs = design.stages
-    .flatMap((s) => [s.ask.q, ...(s.ask.poles ?? []).map((p) => p.q)])
-    .filter((q) => q !== undefined);
   const frequenciesHz = explored(bands.all, exact.landmarks, DRAWN_PER_DECADE);
   return {
     id,
@@ -127,7 +124,7 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
     name: topologyOf(topology).asWords,
     ask,
     counts,
-    worstQ: qs.length > 0 ? Math.max(...qs) : null,
+    worstQ: worstQ(design),
     gainBandwidthHz: counts['op-amp'] > 0 ? gainBandwidthNeeded(design, keeping) : null,
     rippleDb: even ? top - lowestOver(exact.level, grids, { values }).value : null,
     attenuationDb: stopGrids.length > 0 ? top - highestOver(exact.level, stopGrids).value : null,
@@ -145,6 +142,15 @@ function weighed({ id, shape, topology, ask, order }: Candidate, options: WeighO
 }
 
 const DRAWN_PER_DECADE = 30;
+/** The highest Q that the exact values give; null where every pole is real. */
+function worstQ({ stages }: Design): number | null {
+  const qs = stages.flatMap(({ topology, values }) => {
+    const { q, poles = [] } = topology.figures(values);
+    return [q, ...poles.map((p) => p.q)].filter((x) => x !== undefined);
+  });
+  return qs.length > 0 ? Math.max(...qs) : null;
+}
+
 /** Squares of noise settle to this; what is left is a tenth of it. */
 const NOISE_SETTLED = 2e-4;
 

@@ -113,7 +113,7 @@ export function recomputeYield({ ask, judged }: WeighRow, boards: number, points
   const exact = levels(analysis);
   const centre =
     ask.kind === 'notch' ? (ask.centreHz ?? Math.sqrt(ask.lowerHz! * ask.upperHz!)) : 0;
-  const flatDb = centre > 0 ? levelOf(analysis)(Float64Array.of(centre / 1000))[0] : 0;
+  const flatDb = centre > 0 ? levelOf(analysis)(Float64Array.of(centre / 1e5))[0] : 0;
   let good = 0;
   for (let board = 0; board < boards; board++) {
     analysis.system.parameters.forEach(({ part }, i) => {
