@@ -40,6 +40,19 @@ test('an ask is weighed up: sorted, filtered, laid over, and one taken', async (
   await page.getByRole('region', { name: 'Circuit' }).waitFor();
 });
 
+test('what the ask comes to is said beside it, and a circuit that has not what was asked says so', async () => {
+  const page = await bench.page('/sheet/demo-steep');
+  const about = page.getByRole('button', { name: 'What this comes to' });
+  await about.click();
+  await page.getByText(/Order 5 is the least that meets the limits/).waitFor();
+  const hum = await bench.page('/sheet/demo-hum');
+  await hum.getByRole('button', { name: /^Topology/ }).click();
+  await hum.getByRole('menuitem', { name: 'Twin-T notch', exact: true }).click();
+  await hum.getByRole('button', { name: /^Topology: a twin-T/ }).waitFor();
+  await hum.getByRole('button', { name: 'What this comes to' }).click();
+  await hum.getByText(/own Q is 0\.25; the asked 4 needs another circuit/).waitFor();
+});
+
 test('the ask becomes a notch, a peak and a band, each designed at once', async () => {
   const page = await bench.page('/sheet/demo-trim');
   const become = async (kind: RegExp) => {

@@ -29,6 +29,7 @@ import { topologyOf } from '@/core/topologies';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { changeAsk, changeTopologies } from './actions';
+import { AskNotes } from './ask-notes';
 import { choicesOf, EDGE_WORDS, KIND_WORDS, orderChoices, SHAPE_WORDS } from './ask-words';
 import { ChoiceWord } from './choice-word';
 import styles from './ask-sentence.module.css';
@@ -100,7 +101,7 @@ export const AskSentence = memo(function AskSentence({
         </>
       )}
       {liftsByGain(ask.kind) ? ' by ' : ', gain '}
-      <Gain ask={ask} />, as <Build ask={ask} made={made} />
+      <Gain ask={ask} />, as <Build ask={ask} made={made} /> <AskNotes ask={ask} />
     </p>
   );
 });
