@@ -63,7 +63,7 @@ export async function bankPicture(
     const way = sheet.ways[i];
     const sign = bank.alternate && ranks.get(channel.id)! % 2 === 1 ? -1 : 1;
     const analysis = new AcAnalysis(pathCircuit(way, sheet.parts, 'built'));
-    const { re, im } = analysis.solve({ frequenciesHz, probes: ['out'] }).probes.out;
+    const { re, im } = analysis.voltage('out', frequenciesHz);
     for (let k = 0; k < count; k++) {
       sum.re[k] += sign * re[k];
       sum.im[k] += sign * im[k];

@@ -48,10 +48,10 @@ export async function harmonicsLens(
     input: Float64Array.from(ofOne, (a) => a * volts),
     layers: await overLayers(sheet, pause, (circuit, layer) => {
       const own = sourceVolts(layer);
-      const { re, im } = new AcAnalysis(moved(circuit, request.shift)).solve({
-        frequenciesHz,
-        probes: ['out'],
-      }).probes.out;
+      const { re, im } = new AcAnalysis(moved(circuit, request.shift)).voltage(
+        'out',
+        Float64Array.from(frequenciesHz),
+      );
       return {
         amplitude: Float64Array.from(ofOne, (a, k) => a * own * Math.hypot(re[k], im[k])),
         phase: Float64Array.from(ofOne, (_, k) => Math.atan2(im[k], re[k])),

@@ -20,12 +20,9 @@ export async function cardCurve(sheet: Sheet): Promise<SmallCurve> {
   }
   const { fromHz, toHz } = sheet.view;
   const frequenciesHz = spaced(fromHz, toHz, POINTS);
-  const { out } = new AcAnalysis(pathCircuit(sheet.ways[0], sheet.parts, 'built')).solve({
-    frequenciesHz,
-    probes: ['out'],
-  }).probes;
+  const analysis = new AcAnalysis(pathCircuit(sheet.ways[0], sheet.parts, 'built'));
   return {
     frequenciesHz: Float32Array.from(frequenciesHz),
-    levelDb: Float32Array.from(levelsDb(out)),
+    levelDb: Float32Array.from(levelsDb(analysis.voltage('out', frequenciesHz))),
   };
 }

@@ -2,6 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { centreOf, type Ask } from '@/core/design/ask';
 import { closeIn, risesAboveZero, type Curve } from '@/core/response/extremes';
 import { aboutCentre } from '@/core/design/bands';
+import { phaseDegrees } from '@/core/response/response';
 import { findZero } from '@/core/response/root';
 import { gridOver, highestOver, levelOf, lowestOver, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
@@ -182,8 +183,8 @@ function peakShape(ask: Ask, exact: ExactDesign) {
 /** Degrees by which a board turns more or less than the exact design at one frequency. */
 function phaseAgainst(exact: AcAnalysis, frequenciesHz: Float64Array) {
   const of = (analysis: AcAnalysis) => {
-    const { re, im } = analysis.solve({ frequenciesHz, probes: ['out'] }).probes.out;
-    return (Math.atan2(im[0], re[0]) * 180) / Math.PI;
+    const { re, im } = analysis.voltage('out', frequenciesHz);
+    return phaseDegrees(re[0], im[0]);
   };
   const wanted = of(exact);
   return (analysis: AcAnalysis) => {

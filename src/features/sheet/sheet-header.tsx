@@ -2,13 +2,12 @@
 
 import { Button, Dropdown, Popover } from 'antd';
 import { Download, Redo2, Undo2 } from 'lucide-react';
-import { lazy, memo, Suspense, useEffect, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { useStore } from 'zustand';
 import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
-import { useLeisure } from '@/ui/controls/use-leisure';
 import { Coming } from '../shell/coming';
 import { attempt, attemptStored } from '../shell/tell';
 import { setTitle } from './actions';
@@ -16,11 +15,7 @@ import { AskSentence } from './ask-sentence';
 import { exportNow, EXPORTS } from './exports';
 import { KeepsButton } from './keeps-button';
 import { setUi, useUi } from './ui-state';
-import { warmWeighing } from './use-weighing';
 import styles from './sheet-header.module.css';
-
-/** From then on what may be opened next is prepared, milliseconds. */
-const AFTER_FORMS = 1500;
 
 /** Name, ask, and what is done with the sheet as a whole. */
 export const SheetHeader = memo(function SheetHeader({
@@ -39,10 +34,6 @@ export const SheetHeader = memo(function SheetHeader({
   byHand: boolean;
 }) {
   const weighing = useUi((s) => s.weighing);
-  const leisure = useLeisure(AFTER_FORMS);
-  useEffect(() => {
-    if (leisure && ask && !byHand) warmWeighing(ask);
-  }, [leisure, ask, byHand]);
   const past = useStore(useSession.temporal, (s) => s.pastStates.length);
   const future = useStore(useSession.temporal, (s) => s.futureStates.length);
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { Activity, lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
@@ -120,7 +120,7 @@ function useAround(drawn: boolean): boolean {
   return around;
 }
 
-/** Forms and tables that are opened by a key or a press: fetched once everything stands, before they are wanted. */
+/** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */
 function fetchForms(): void {
   void import('./pin-form');
   void import('./wanted-form');
@@ -128,7 +128,6 @@ function fetchForms(): void {
   void import('./title-editor');
   void import('./try-slider');
   void import('./joint-panel');
-  void import('./weigh-up');
 }
 
 function OpenSheet({ sheet }: { sheet: Sheet }) {
@@ -174,9 +173,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
       <div className={weighing ? `${styles.middle} ${styles.weighing}` : styles.middle}>
         {isTime && (
           <Prepared open={weighing} after={AFTER_FORMS} meanwhile={weighing && pending}>
-            <Activity mode={weighing ? 'visible' : 'hidden'}>
-              <WeighUp ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
-            </Activity>
+            <WeighUp open={weighing} ask={sheet.ask} opAmp={sheet.parts.opAmp.model} />
           </Prepared>
         )}
         {!isTime && pending}

@@ -19,6 +19,11 @@ export interface Weighing {
 /** Between two pictures of the table, milliseconds: drawing one holds the page up for some 80 of them. */
 const BETWEEN_PICTURES = 300;
 
+/** So many are weighed and forgotten before they are asked for. */
+const WARMED = 6;
+/** Whether the worker has weighed anything yet. */
+let warmed = false;
+
 /** Weigh the candidates of an ask in the worker; the table fills as rows arrive. */
 export function useWeighing(
   ask: Ask,
@@ -36,6 +41,7 @@ export function useWeighing(
   useEffect(() => {
     const stop = new AbortController();
     stopper.current = stop;
+    warmed = true;
     const rows: WeighRow[] = [];
     const refusals: WeighRefusal[] = [];
     let shown = -Infinity;
@@ -73,10 +79,6 @@ export function useWeighing(
   const stop = useCallback(() => stopper.current?.abort(), []);
   return { ...state, stop };
 }
-
-/** So many are weighed and forgotten before they are asked for. */
-const WARMED = 6;
-let warmed = false;
 
 /**
  * Weigh a few candidates and forget them: the worker has its code ready by the time the table is

@@ -2,7 +2,7 @@
 
 import { Button, InputNumber, Popover, Progress, Segmented, Table } from 'antd';
 import { X } from 'lucide-react';
-import { memo, useEffect, useMemo, useState, type Key } from 'react';
+import { Activity, memo, useEffect, useMemo, useState, type Key } from 'react';
 import type { Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
@@ -14,7 +14,7 @@ import { useSize } from '@/ui/chart/use-size';
 import { takeAsk } from './actions';
 import { SHAPE_WORDS } from './ask-words';
 import { setUi } from './ui-state';
-import { useWeighing } from './use-weighing';
+import { useWeighing, warmWeighing } from './use-weighing';
 import { weighColumns, weighedCandidates, weighedRows } from './weigh-columns';
 import { COLUMN_GROUPS, type ColumnGroup } from './weigh-figures';
 import styles from './weigh-up.module.css';
@@ -25,14 +25,26 @@ const LOOKS: readonly LayerLook[] = ['trial', 'trial-dashed', 'trial-chained'];
 const ALL_COLUMNS = 1500;
 const HEAD = 40;
 
-/** Every way of building the ask, side by side, beside the picture that they are laid over. */
-export const WeighUp = memo(function WeighUp({
-  ask,
-  opAmp,
-}: {
+interface WeighUpProps {
   ask: Ask;
   opAmp: PartChoices['opAmp']['model'];
-}) {
+}
+
+/** The weigh-up, which stands ready, hidden and with its worker warm, before it is opened. */
+export function WeighUp({ open, ...props }: WeighUpProps & { open: boolean }) {
+  const { ask } = props;
+  useEffect(() => {
+    if (!open) warmWeighing(ask);
+  }, [open, ask]);
+  return (
+    <Activity mode={open ? 'visible' : 'hidden'}>
+      <Panel {...props} />
+    </Activity>
+  );
+}
+
+/** Every way of building the ask, side by side, beside the picture that they are laid over. */
+const Panel = memo(function Panel({ ask, opAmp }: WeighUpProps) {
   const mark = usePreferences((p) => p.mark);
   const prices = usePreferences((p) => p.prices);
   // Prices change no curve: the table is weighed once and its costs are worked out here.

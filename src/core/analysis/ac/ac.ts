@@ -36,6 +36,8 @@ export interface TransferBatch {
   /** Index of the first of them. */
   from: number;
   count: number;
+  /** Of the whole question, radians a second. */
+  omega: Float64Array;
   /** Entry `row` at the k-th frequency of the batch is at `row * width + k`. */
   width: number;
   /** y[row] is what a unit put into equation `row` does to the unknown that was asked for. */
@@ -197,6 +199,8 @@ export class AcAnalysis {
     visit: (batch: TransferBatch) => void,
   ): void {
     const omega = angular(frequenciesHz);
+    // Nothing is asked, and a plan made for no frequency would be a bad one.
+    if (omega.length === 0) return;
     const solver = (this.full ??= this.makeSolver(omega, 'all', WIDEST));
     const { width, xRe, xIm } = solver;
     const { re: yRe, im: yIm } = (this.transposed ??= emptyTrace(this.matrix.size * width));
@@ -212,7 +216,7 @@ export class AcAnalysis {
         );
       }
       solver.solveTransposed(unknown, count, yRe, yIm);
-      visit({ from, count, width, yRe, yIm, xRe, xIm });
+      visit({ from, count, omega, width, yRe, yIm, xRe, xIm });
     }
   }
 

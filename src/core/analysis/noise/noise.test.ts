@@ -61,4 +61,17 @@ describe('noise', () => {
       voltsPerRootHz / Math.sqrt(2 * 1.602176634e-19 * 1e-3 * (THERMAL_VOLTS / 1e-3) ** 2),
     ).toBeCloseTo(1, 6);
   });
+
+  test('a total without spots is the total with them', () => {
+    fc.assert(
+      fc.property(filters, (circuit) => {
+        const band = { probe: 'out', fromHz: 20, toHz: 20_000 };
+        const alone = noise(circuit, { ...band, frequenciesHz: [] });
+        const beside = noise(circuit, { ...band, frequenciesHz: [1000] });
+        expect(alone.spots).toEqual([]);
+        expect(alone.rmsVolts / beside.rmsVolts).toBeCloseTo(1, 9);
+      }),
+      { numRuns: 20 },
+    );
+  });
 });

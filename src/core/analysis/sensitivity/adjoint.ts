@@ -56,25 +56,24 @@ export class Adjoint {
    */
   parts(frequenciesHz: Float64Array, only?: readonly number[]): PartSensitivity[] {
     const { entries, parameters } = this.analysis.system;
-    const count = frequenciesHz.length;
     const asked = only ?? parameters.map((_, i) => i);
     const found = asked.map((i): PartSensitivity => ({
       part: parameters[i].part,
       parameter: parameters[i].name,
-      levelDb: new Float64Array(count),
-      phaseDegrees: new Float64Array(count),
+      levelDb: new Float64Array(frequenciesHz.length),
+      phaseDegrees: new Float64Array(frequenciesHz.length),
     }));
     const place = new Int32Array(parameters.length).fill(-1);
     asked.forEach((parameter, i) => (place[parameter] = i));
-    this.each(frequenciesHz, (batch, relative, omega) => {
+    this.each(frequenciesHz, ({ from, count, omega }, relative) => {
       const add = (parameter: number, resistive: number, reactive: number) => {
         if (place[parameter] < 0) return;
         const { levelDb, phaseDegrees } = found[place[parameter]];
         const { re, im } = relative.lanes;
-        for (let k = 0; k < batch.count; k++) {
-          const s = reactive * omega[batch.from + k];
-          levelDb[batch.from + k] += (re[k] * resistive - im[k] * s) * DB_PER_NEPER;
-          phaseDegrees[batch.from + k] += (im[k] * resistive + re[k] * s) * DEGREES;
+        for (let k = 0; k < count; k++) {
+          const s = reactive * omega[from + k];
+          levelDb[from + k] += (re[k] * resistive - im[k] * s) * DB_PER_NEPER;
+          phaseDegrees[from + k] += (im[k] * resistive + re[k] * s) * DEGREES;
         }
       };
       entries.forEach(({ row, column, factors, reactive }, e) => {
@@ -120,12 +119,11 @@ export class Adjoint {
 
   private each(
     frequenciesHz: Float64Array,
-    visit: (batch: TransferBatch, relative: Relative, omega: Float64Array) => void,
+    visit: (batch: TransferBatch, relative: Relative) => void,
   ): void {
-    const omega = frequenciesHz.map((hz) => 2 * Math.PI * hz);
     this.analysis.eachTransfer(this.unknown, frequenciesHz, (batch) => {
       stopIfAsked(this.signal);
-      visit(batch, new Relative(batch, this.unknown), omega);
+      visit(batch, new Relative(batch, this.unknown));
     });
   }
 }

@@ -81,10 +81,9 @@ export function readingSensitivity(
     }
     case 'edge': {
       const here = at(measured.value);
+      const slope = slopeAt(measured.value);
       const base = pull(measure.reference);
-      return list(
-        (i) => (measured.value * (base(i) - here[i].levelDb[0])) / slopeAt(measured.value),
-      );
+      return list((i) => (measured.value * (base(i) - here[i].levelDb[0])) / slope);
     }
     case 'peak-frequency': {
       // The slope L'(u), u = ln f, stays zero: du = -(dL'/d ln p) / L''. Both are exact slopes,
