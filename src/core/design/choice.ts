@@ -18,8 +18,8 @@ export function choiceOf(ask: Ask): StageChoice {
 function violation(topology: Topology, values: Values, limits: PartLimits): string | undefined {
   for (const { id, kind } of valuedParts(topology)) {
     const value = values[id];
-    const capacitor = kind === 'capacitor';
-    if (!capacitor && kind !== 'resistor') continue;
+    const capacitor = kind.series === 'capacitors';
+    if (!capacitor && kind.series !== 'resistors') continue;
     const [least = 0, greatest = Infinity] = capacitor
       ? [limits.leastFarads, limits.greatestFarads]
       : [limits.leastOhms, limits.greatestOhms];
@@ -58,7 +58,7 @@ export function valuesWithin(
     const fault = violation(topology, found, limits);
     return fault ? [] : [{ values: found, choice: other }];
   });
-  const target = Math.log(choice.farads ?? medianCapacitor(values));
+  const target = Math.log(choice.farads ?? medianCapacitor(topology, values));
   tries.sort(
     (a, b) =>
       Math.abs(Math.log(a.choice.farads) - target) - Math.abs(Math.log(b.choice.farads) - target),
@@ -71,10 +71,10 @@ export function valuesWithin(
   throw new ReedError('design', `${topology.name}: ${first}. ${remedy}`);
 }
 
-function medianCapacitor(values: Values): number {
-  const farads = Object.entries(values)
-    .filter(([id]) => id.startsWith('C'))
-    .map(([, value]) => value)
+function medianCapacitor(topology: Topology, values: Values): number {
+  const farads = valuedParts(topology)
+    .filter(({ kind }) => kind.series === 'capacitors')
+    .map(({ id }) => values[id])
     .sort((a, b) => a - b);
   return farads[Math.floor(farads.length / 2)] ?? 10e-9;
 }

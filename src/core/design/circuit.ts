@@ -1,5 +1,6 @@
+import { numberedName } from '@/core/parts';
 import { makeCircuit, type Circuit, type PartOf } from '@/core/circuit/schema';
-import { instantiate, netsOfTopology } from '@/core/topologies/instantiate';
+import { instantiate, netsOfTopology, withValues } from '@/core/topologies/instantiate';
 import type { Design } from './design';
 
 export interface DesignCircuit {
@@ -21,17 +22,15 @@ export function designCircuit(
   const values: Record<string, number> = {};
   const parts = stages.flatMap((stage, i) => {
     const names = new Map<string, string>();
-    for (const { id } of netsOfTopology(stage.topology).parts) {
-      const n = (counts.get(id[0]) ?? 0) + 1;
-      counts.set(id[0], n);
-      names.set(id, `${id[0]}${n}`);
-      if (id in stage.values) values[`${id[0]}${n}`] = stage.values[id];
+    for (const { id, kind } of netsOfTopology(stage.topology).parts) {
+      const name = numberedName(counts, kind);
+      names.set(id, name);
+      if (id in stage.values) values[name] = stage.values[id];
     }
     const out = i === stages.length - 1 ? 'out' : `s${i + 1}`;
     const from = i === 0 ? 'in' : `s${i}`;
-    return instantiate(stage.topology, {
-      values: stage.values,
-      opAmpModel,
+    return instantiate(stage.topology.drawing, {
+      dataOf: withValues(stage.values, opAmpModel),
       partName: (local) => names.get(local)!,
       netName: (local) => (local === 'in' ? from : local === 'out' ? out : `s${i + 1}.${local}`),
     });

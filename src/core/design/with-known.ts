@@ -86,7 +86,7 @@ function startFrom(
   choice: StageChoice,
 ): StageChoice {
   const logs = parts.flatMap(({ id, kind }) =>
-    kind === 'capacitor' && id in given ? [Math.log(given[id])] : [],
+    kind.series === 'capacitors' && id in given ? [Math.log(given[id])] : [],
   );
   if (logs.length === 0) return choice;
   return { ...choice, farads: Math.exp(logs.reduce((a, b) => a + b) / logs.length) };

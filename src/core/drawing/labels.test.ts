@@ -8,9 +8,9 @@ import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Stage } from '@/core/sheet/schema';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
-import type { Drawing } from '@/core/topologies/drawing';
+import type { Drawing } from './drawing';
 import { valuedParts } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity } from '@/core/parts/quantities';
 import { fitLabels, placeLabels, TEXT_SIZE, textBox, type Layout, type PartLabel } from './labels';
 import { bodyOf, boxShape, linesOf, overlap } from './shapes';
 
@@ -31,7 +31,7 @@ function labelsOf(stages: readonly Stage[]): Record<string, PartLabel> {
     for (const [local, name] of names.get(stage.id)!)
       labels[composedId(stage.id, local)] = { name };
     for (const { id, kind } of valuedParts(topologyOf(stage.topology))) {
-      const value = formatQuantity(stage.values[id], PART_KINDS[kind].quantity, { digits: 4 });
+      const value = formatQuantity(stage.values[id], mainQuantity(kind)!.quantity, { digits: 4 });
       const label = labels[composedId(stage.id, id)];
       labels[composedId(stage.id, id)] = { ...label, value, note: 'exact 28k77' };
     }
@@ -91,7 +91,7 @@ describe.each(TOPOLOGIES.map((t) => t.id))('%s', (id) => {
 
   test('its own labels, typed back, are accepted', () => {
     for (const { id: part, kind } of valuedParts(topologyOf(id))) {
-      const { quantity } = PART_KINDS[kind];
+      const { quantity } = mainQuantity(kind)!;
       for (const mark of ['point', 'comma'] as const)
         for (const unit of [false, true]) {
           const text = formatQuantity(stage.values[part], quantity, { digits: 4, mark, unit });

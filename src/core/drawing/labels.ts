@@ -1,10 +1,6 @@
-import {
-  isAmplifier,
-  SYMBOL_LENGTH,
-  type Drawing,
-  type DrawnSymbol,
-} from '@/core/topologies/drawing';
-import { BODY, bodyOf, boxShape, linesOf, overlap, type Box, type Shape } from './shapes';
+import { partKindOf } from '@/core/parts';
+import { isPart, SYMBOL_LENGTH, type Drawing, type PartOnPaper } from './drawing';
+import { bodyOf, boxShape, linesOf, overlap, type Box, type Shape } from './shapes';
 
 /** What is written beside a part. */
 export interface PartLabel {
@@ -40,7 +36,6 @@ export interface Layout {
   extent: Box;
 }
 
-type PartSymbol = Extract<DrawnSymbol, { id: string }>;
 type Anchor = PlacedText['anchor'];
 
 /** The box around a line of words. */
@@ -76,8 +71,8 @@ export function placeLabels(
     taken.push(...lines.map((line) => boxShape(textBox(line))));
 
   const ports = drawing.symbols.flatMap((symbol): PlacedText[] => {
-    if (symbol.kind !== 'port' && symbol.kind !== 'tap') return [];
-    const text = symbol.kind === 'port' ? symbol.net : symbol.name;
+    if (isPart(symbol) || !('name' in symbol)) return [];
+    const text = symbol.name;
     const place = portPlaces(symbol.at, text, scale).find((p) => free([p]));
     if (!place) return [];
     take([place]);
@@ -85,7 +80,7 @@ export function placeLabels(
   });
 
   const parts = new Map<string, PlacedText[]>();
-  const symbols = drawing.symbols.filter((s): s is PartSymbol => 'id' in s && s.id in labels);
+  const symbols = drawing.symbols.filter((s): s is PartOnPaper => isPart(s) && s.id in labels);
   // First what must be read, then the notes where there is still room.
   for (const symbol of symbols) {
     const { name, value } = labels[symbol.id];
@@ -121,12 +116,24 @@ interface Words {
 }
 
 /** Blocks of words about a part, the wanted place first. */
-function places(symbol: PartSymbol, words: Words, scale: number): PlacedText[][] {
+function places(symbol: PartOnPaper, words: Words, scale: number): PlacedText[][] {
   const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
-  if (isAmplifier(symbol)) return amplifierPlaces(x, y, words, scale);
+  const its = partKindOf(symbol.kind).symbol;
+  const { toward = 'right' } = symbol;
+  if (its.words === 'triangle' && toward === 'right') return amplifierPlaces(x, y, words, scale);
+  if (its.words !== 'along') return placesAround(bodyOf(symbol, scale).box, words);
+  if (toward === 'left' || toward === 'up')
+    // Words do not care which end is which.
+    return places(
+      toward === 'left'
+        ? { ...symbol, at: [symbol.at[0] - SYMBOL_LENGTH, symbol.at[1]], toward: 'right' }
+        : { ...symbol, at: [symbol.at[0], symbol.at[1] - SYMBOL_LENGTH], toward: 'down' },
+      words,
+      scale,
+    );
   const middle = (SYMBOL_LENGTH / 2) * scale;
-  const out = BODY[symbol.kind].half * scale + GAP;
-  if (symbol.toward === 'right') {
+  const out = Math.max(...its.body.map((p) => Math.abs(p[1]))) * scale + GAP;
+  if (toward === 'right') {
     const above = (cx: number, anchor: Anchor) => block(words, cx, y - out, anchor, 'above');
     const below = (cx: number, anchor: Anchor) => block(words, cx, y + out, anchor, 'below');
     const centre = x + middle;
@@ -149,6 +156,26 @@ function places(symbol: PartSymbol, words: Words, scale: number): PlacedText[][]
     ...heights.slice(1, 3).map((cy) => beside(first, cy)),
     ...heights.map((cy) => beside(first === 1 ? -1 : 1, cy)),
     ...heights.slice(3).map((cy) => beside(first, cy)),
+  ];
+}
+
+/** To the right of a body, to the left, above, below, and at its corners. */
+function placesAround({ left, top, right, bottom }: Box, words: Words): PlacedText[][] {
+  const [cx, cy] = [(left + right) / 2, (top + bottom) / 2];
+  const at = (x: number, y: number, anchor: Anchor, side: 'above' | 'below' | 'beside') =>
+    block(words, x, y, anchor, side);
+  const heights = [cy, cy - 8, cy + 8, top + 6, bottom - 6];
+  return [
+    ...heights.map((y) => at(right + GAP, y, 'start', 'beside')),
+    ...heights.map((y) => at(left - GAP, y, 'end', 'beside')),
+    at(cx, top - GAP, 'middle', 'above'),
+    at(cx, bottom + GAP, 'middle', 'below'),
+    at(right + GAP, top, 'start', 'above'),
+    at(right + GAP, bottom, 'start', 'below'),
+    at(left - GAP, top, 'end', 'above'),
+    at(left - GAP, bottom, 'end', 'below'),
+    at(right - GAP, top - GAP, 'start', 'above'),
+    at(right - GAP, bottom + GAP, 'start', 'below'),
   ];
 }
 

@@ -1,18 +1,18 @@
-import { pinsOf, SYMBOL_LENGTH, type Drawing, type DrawnSymbol } from '@/core/topologies/drawing';
+import { partKindOf } from '@/core/parts';
+import {
+  isPart,
+  onPaper,
+  type Drawing,
+  type DrawnSymbol,
+  type PartOnPaper,
+  type Point,
+} from './drawing';
 
 /*
  * What a drawing covers, for placing words beside it. Lengths are in grid units; `shapesOf` gives
  * them in pixels at a scale of so many pixels a unit.
  */
 
-/** Halves across and along the axis of two-terminal symbols, as `ui/schematic/symbols` draws them. */
-export const BODY = {
-  resistor: { half: 0.4, from: 0.7, to: 3.3 },
-  capacitor: { half: 0.65, from: 1.75, to: 2.25 },
-  inductor: { half: 0.33, from: 0.7, to: 3.3 },
-} as const;
-/** Triangle of an amplifier: its upper and lower corners, measured from the upper input. */
-export const TRIANGLE = { top: -0.9, bottom: 2.9 } as const;
 export const GROUND = { half: 0.7, height: 0.6 } as const;
 export const PORT_RADIUS = 0.18;
 
@@ -82,52 +82,37 @@ function separated({ points }: Shape, other: Shape): boolean {
 /** Body of a symbol, without the lines that lead to it; pixels. */
 export function bodyOf(symbol: DrawnSymbol, scale: number): Shape {
   const [x, y] = symbol.at;
-  const scaled = (points: [number, number][]) =>
+  const scaled = (points: readonly Point[]) =>
     shape(points.map(([px, py]) => [px * scale, py * scale]));
-  switch (symbol.kind) {
-    case 'resistor':
-    case 'capacitor':
-    case 'inductor': {
-      const { half, from, to } = BODY[symbol.kind];
-      return scaled(
-        symbol.toward === 'right'
-          ? [
-              [x + from, y - half],
-              [x + to, y - half],
-              [x + to, y + half],
-              [x + from, y + half],
-            ]
-          : [
-              [x - half, y + from],
-              [x + half, y + from],
-              [x + half, y + to],
-              [x - half, y + to],
-            ],
-      );
-    }
-    case 'op-amp':
-    case 'transconductor':
-      return scaled([
-        [x, y + TRIANGLE.top],
-        [x + SYMBOL_LENGTH, y + 1],
-        [x, y + TRIANGLE.bottom],
-      ]);
-    case 'ground':
-      return scaled([
-        [x - GROUND.half, y],
-        [x + GROUND.half, y],
-        [x + 0.2, y + GROUND.height],
-        [x - 0.2, y + GROUND.height],
-      ]);
-    case 'port':
-    case 'tap':
-      return scaled([
-        [x - PORT_RADIUS, y - PORT_RADIUS],
-        [x + PORT_RADIUS, y - PORT_RADIUS],
-        [x + PORT_RADIUS, y + PORT_RADIUS],
-        [x - PORT_RADIUS, y + PORT_RADIUS],
-      ]);
+  if (isPart(symbol)) {
+    const its = partKindOf(symbol.kind).symbol;
+    return scaled(its.body.map((point) => onPaper(symbol, point, its)));
   }
+  if (symbol.kind === 'ground')
+    return scaled([
+      [x - GROUND.half, y],
+      [x + GROUND.half, y],
+      [x + 0.2, y + GROUND.height],
+      [x - 0.2, y + GROUND.height],
+    ]);
+  return scaled([
+    [x - PORT_RADIUS, y - PORT_RADIUS],
+    [x + PORT_RADIUS, y - PORT_RADIUS],
+    [x + PORT_RADIUS, y + PORT_RADIUS],
+    [x - PORT_RADIUS, y + PORT_RADIUS],
+  ]);
+}
+
+/** Lines that lead from a part's pins to its body, in grid units. */
+export function leadsOf(symbol: PartOnPaper): [Point, Point][] {
+  const its = partKindOf(symbol.kind).symbol;
+  const drawn = its.pins.flatMap((p): [Point, Point][] =>
+    p.optional && symbol.with?.includes(p.name) ? [[p.at, p.optional]] : [],
+  );
+  return [...its.leads, ...drawn].map(([a, b]) => [
+    onPaper(symbol, a, its),
+    onPaper(symbol, b, its),
+  ]);
 }
 
 /** Half the width that a line is given, so that words keep off it; pixels. */
@@ -147,10 +132,7 @@ export function linesOf(drawing: Drawing, scale: number): Shape[] {
     );
   for (const wire of drawing.wires)
     for (let i = 1; i < wire.length; i++) line(...wire[i - 1], ...wire[i]);
-  for (const symbol of drawing.symbols) {
-    if (!(symbol.kind in BODY)) continue;
-    const [a, b] = pinsOf(symbol).map((p) => p.at);
-    line(...a, ...b);
-  }
+  for (const symbol of drawing.symbols)
+    if (isPart(symbol)) for (const [a, b] of leadsOf(symbol)) line(...a, ...b);
   return lines;
 }

@@ -12,6 +12,7 @@ const BOUNDS = {
   henries: [1e-10, 1e5],
   siemens: [1e-12, 1e4],
   volts: [1e-6, 1e3],
+  amps: [1e-15, 1e3],
   hertz: [1e-3, 1e9],
 } as const satisfies Partial<Record<QuantityKind, readonly [number, number]>>;
 
@@ -39,3 +40,5 @@ export function boundsProblem(value: number, kind: BoundedKind): string | null {
   const checked = within(kind).safeParse(value);
   return checked.success ? null : checked.error.issues[0].message;
 }
+
+export const isBounded = (kind: QuantityKind): kind is BoundedKind => kind in BOUNDS;

@@ -1,8 +1,7 @@
-import { boundsProblem } from '@/core/quantity/bounds';
 import { quoted } from '@/core/text';
 import { hasTopology, topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import type { SheetDesign, Stage } from './schema';
 
 /** Something wrong with a document: where, and words that follow the name of the place. */
@@ -58,7 +57,7 @@ export function stageFault(stage: Stage, path: string): Fault | null {
   const known = valuedParts(topologyOf(stage.topology));
   for (const { id, kind } of known) {
     if (!(id in stage.values)) return { path, message: `the value of ${id} is missing` };
-    const problem = boundsProblem(stage.values[id], PART_KINDS[kind].quantity);
+    const problem = quantityProblem(mainQuantity(kind)!, stage.values[id]);
     if (problem) return { path: `${path}.values.${id}`, message: problem };
   }
   const extra = Object.keys(stage.values).find((part) => !known.some((k) => k.id === part));

@@ -2,11 +2,10 @@ import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
 import { designAsk, type DesignedStage } from '@/core/design/design';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { ReedError } from '@/core/errors';
-import { boundsProblem } from '@/core/quantity/bounds';
 import { nearestPreferred } from '@/core/quantity/series';
 import { topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import { checkStageFields } from './gate';
 import type { PartChoices, Reading, Sheet, Stage, Way } from './schema';
@@ -27,10 +26,9 @@ export function realValues(
 ): Record<string, number> {
   return Object.fromEntries(
     valuedParts(topology).map(({ id, kind }) => {
-      const problem = boundsProblem(exact[id], PART_KINDS[kind].quantity);
+      const problem = quantityProblem(mainQuantity(kind)!, exact[id]);
       if (problem) throw new ReedError('design', `${topology.name}: ${id} ${problem}.`);
-      const choice = PART_KINDS[kind].series;
-      const series = choice === null ? 'exact' : parts[choice];
+      const series = kind.series === null ? 'exact' : parts[kind.series];
       return [id, series === 'exact' ? exact[id] : nearestPreferred(exact[id], series)];
     }),
   );

@@ -1,7 +1,8 @@
 import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
 import { makeCircuit } from '@/core/circuit/schema';
+import { numberedName } from '@/core/parts';
 import { topologyOf } from '@/core/topologies';
-import { instantiate, netsOfTopology } from '@/core/topologies/instantiate';
+import { instantiate, netsOfTopology, withValues } from '@/core/topologies/instantiate';
 import type { Values } from '@/core/topologies/topology';
 import { exactValues } from './make';
 import type { PartChoices, Stage, Way } from './schema';
@@ -20,12 +21,8 @@ export function partNames(stages: readonly Stage[]): Map<string, Map<string, str
   const names = new Map<string, Map<string, string>>();
   for (const stage of stages) {
     const own = new Map<string, string>();
-    for (const { id } of netsOfTopology(topologyOf(stage.topology)).parts) {
-      const letter = id[0];
-      const n = (counts.get(letter) ?? 0) + 1;
-      counts.set(letter, n);
-      own.set(id, `${letter}${n}`);
-    }
+    for (const { id, kind } of netsOfTopology(topologyOf(stage.topology)).parts)
+      own.set(id, numberedName(counts, kind));
     names.set(stage.id, own);
   }
   return names;
@@ -119,9 +116,8 @@ export function stageParts(
   from: string,
   out: string,
 ): Part[] {
-  return instantiate(topologyOf(stage.topology), {
-    values,
-    opAmpModel,
+  return instantiate(topologyOf(stage.topology).drawing, {
+    dataOf: withValues(values, opAmpModel),
     partName: (local) => names.get(local)!,
     netName: (local) => (local === 'in' ? from : local === 'out' ? out : `${stage.id}.${local}`),
   });

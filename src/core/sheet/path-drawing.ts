@@ -1,4 +1,11 @@
-import { boundsOf, type Drawing, type DrawnSymbol, type Point } from '@/core/topologies/drawing';
+import {
+  boundsOf,
+  isPart,
+  isPort,
+  type Drawing,
+  type DrawnSymbol,
+  type Point,
+} from '@/core/drawing/drawing';
 import { topologyOf } from '@/core/topologies';
 import type { Stage } from './schema';
 
@@ -25,19 +32,19 @@ export function composeDrawing(stages: readonly Stage[]): Drawing {
   stages.forEach((stage, i) => {
     const { drawing } = topologyOf(stage.topology);
     const portAt = (net: 'in' | 'out') =>
-      drawing.symbols.find((s) => s.kind === 'port' && s.net === net)!.at;
+      drawing.symbols.find((s) => isPort(s) && s.net === net)!.at;
     const [inX, inY] = portAt('in');
     const { left } = boundsOf(drawing);
     const shift: Point = previousOut ? [previousOut[0] + 1 - left, previousOut[1] - inY] : [0, 0];
     const move = ([x, y]: Point): Point => [x + shift[0], y + shift[1]];
     for (const symbol of drawing.symbols) {
-      if (symbol.kind === 'port') {
+      if (isPort(symbol)) {
         const joinsBefore = symbol.net === 'in' && i > 0;
         const joinsAfter = symbol.net === 'out' && i < stages.length - 1;
         if (!joinsBefore && !joinsAfter) symbols.push({ ...symbol, at: move(symbol.at) });
       } else {
         const moved = { ...symbol, at: move(symbol.at) };
-        symbols.push('id' in moved ? { ...moved, id: composedId(stage.id, moved.id) } : moved);
+        symbols.push(isPart(moved) ? { ...moved, id: composedId(stage.id, moved.id) } : moved);
       }
     }
     for (const wire of drawing.wires) wires.push(wire.map(move));

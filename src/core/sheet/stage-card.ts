@@ -4,7 +4,7 @@ import { ReedError } from '@/core/errors';
 import { spaced } from '@/core/response/landmarks';
 import { levelDb, levelsDb } from '@/core/response/response';
 import { topologyOf } from '@/core/topologies';
-import { instantiate } from '@/core/topologies/instantiate';
+import { instantiate, withValues } from '@/core/topologies/instantiate';
 import {
   transferOf,
   type StageFigures,
@@ -55,9 +55,8 @@ function solvedAlone(
   frequenciesHz: Float64Array,
 ): Float64Array {
   const source = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 } as const;
-  const parts = instantiate(topology, {
-    values,
-    opAmpModel: 'ideal',
+  const parts = instantiate(topology.drawing, {
+    dataOf: withValues(values, 'ideal'),
     partName: (id) => id,
     netName: (net) => net,
   });

@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import katex from 'katex';
 import { acResponse } from '@/core/analysis/ac/ac';
 import { makeCircuit } from '@/core/circuit/schema';
-import { pinsOf } from './drawing';
+import { pinsOf } from '@/core/drawing/drawing';
 import { TOPOLOGIES } from './index';
-import { instantiate, netsOfTopology, valuedParts } from './instantiate';
+import { instantiate, withValues, netsOfTopology, valuedParts } from './instantiate';
 import { designable } from './testing/asks';
 import { DEFAULT_PARTS, realValues } from '@/core/sheet/make';
+import { partKindOf } from '@/core/parts';
 import { shownSides } from './testing/shown-equation';
 import { texValue } from './tex-value';
 import { isFlat, transferOf, type StageFigures, type Topology, type Values } from './topology';
@@ -15,9 +16,8 @@ import { isFlat, transferOf, type StageFigures, type Topology, type Values } fro
 const runsOf = (topology: Topology) => (topology.order > 4 ? 3 : topology.order > 2 ? 15 : 40);
 
 function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
-  const parts = instantiate(topology, {
-    values,
-    opAmpModel: 'ideal',
+  const parts = instantiate(topology.drawing, {
+    dataOf: withValues(values, 'ideal'),
     partName: (id) => id,
     netName: (net) => net,
   });
@@ -42,6 +42,7 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
   test('is drawn soundly: every pin joins another, wires run straight, in and out are there', () => {
     const nets = netsOfTopology(topology);
     expect(nets.faults).toEqual([]);
+    for (const { kind } of nets.parts) expect(partKindOf(kind).inDesigns).toBe(true);
     const points = topology.drawing.symbols.flatMap((s) => pinsOf(s).map((p) => p.at.join()));
     expect(points.length).toBeGreaterThan(4);
     expect(nets.parts.filter((p) => p.kind === 'op-amp')).toHaveLength(topology.opAmps);

@@ -1,48 +1,18 @@
-import type { Drawing } from './drawing';
+import type { Drawing } from '@/core/drawing/drawing';
+import { sketch } from '@/core/drawing/sketch';
 
 /**
  * The common drawing of the one-resistor one-capacitor stages; low-pass and high-pass differ in
  * which part stands in the signal path, and a buffered one has a follower behind it.
  */
 export function firstOrderDrawing(kind: 'low-pass' | 'high-pass', buffered: boolean): Drawing {
-  const [series, shunt, S, P] =
-    kind === 'low-pass'
-      ? (['resistor', 'capacitor', 'R', 'C'] as const)
-      : (['capacitor', 'resistor', 'C', 'R'] as const);
-  const x = buffered ? 8 : 9;
-  return {
-    symbols: [
-      { kind: 'port', net: 'in', at: [0, 2] },
-      { kind: series, id: `${S}1`, at: [2, 2], toward: 'right' },
-      { kind: shunt, id: `${P}1`, at: [x, 3], toward: 'down', label: buffered ? 'left' : 'right' },
-      { kind: 'ground', at: [x, 7] },
-      ...(buffered ? [{ kind: 'op-amp', id: 'A1', at: [11, 2], upper: 'plus' } as const] : []),
-      { kind: 'port', net: 'out', at: buffered ? [18, 3] : [13, 2] },
-    ],
-    wires: [
-      [
-        [0, 2],
-        [2, 2],
-      ],
-      [[6, 2], buffered ? [11, 2] : [13, 2]],
-      [
-        [x, 2],
-        [x, 3],
-      ],
-      ...(buffered
-        ? ([
-            [
-              [11, 4],
-              [11, 7],
-              [16, 7],
-              [16, 3],
-            ],
-            [
-              [15, 3],
-              [18, 3],
-            ],
-          ] as const)
-        : []),
-    ],
-  };
+  const parts = ['resistor R1', 'capacitor C1'];
+  const [series, shunt] = kind === 'low-pass' ? parts : parts.reverse();
+  return sketch(
+    buffered
+      ? `in 0,2 / 0,2 2,2 / ${series} 2,2 right / 6,2 11,2 / 8,2 8,3 / ${shunt} 8,3 down left / ground 8,7
+         op-amp A1 11,2 plus / 11,4 11,7 16,7 16,3 / 15,3 18,3 / out 18,3`
+      : `in 0,2 / 0,2 2,2 / ${series} 2,2 right / 6,2 13,2 / out 13,2
+         9,2 9,3 / ${shunt} 9,3 down right / ground 9,7`,
+  );
 }

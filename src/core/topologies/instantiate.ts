@@ -1,74 +1,83 @@
-import type { Part, PartOf } from '@/core/circuit/schema';
-import { readNets, type DrawnNets } from './nets';
+import type { Part } from '@/core/circuit/schema';
+import { readNets, type DrawnNets, type DrawnPart } from '@/core/drawing/nets';
+import type { Drawing } from '@/core/drawing/drawing';
+import { partKindOf } from '@/core/parts';
+import type { PartKind } from '@/core/parts/part-kind';
+import { mainQuantity, usualValues } from '@/core/parts/quantities';
 import type { Topology, Values } from './topology';
 
-const netsCache = new WeakMap<Topology, DrawnNets>();
+const netsCache = new WeakMap<Drawing, DrawnNets>();
 
-/** The nets of a topology's drawing, read once. */
-export function netsOfTopology(topology: Topology): DrawnNets {
-  let nets = netsCache.get(topology);
-  if (!nets) netsCache.set(topology, (nets = readNets(topology.drawing)));
+/** The nets of a drawing, read once. */
+export function netsOfDrawing(drawing: Drawing): DrawnNets {
+  let nets = netsCache.get(drawing);
+  if (!nets) netsCache.set(drawing, (nets = readNets(drawing)));
   return nets;
 }
 
+export const netsOfTopology = ({ drawing }: Pick<Topology, 'drawing'>): DrawnNets =>
+  netsOfDrawing(drawing);
+
+/** What a part is besides its drawing: whatever is not told is as usual for its kind. */
+export interface PartData {
+  value?: number;
+  more?: Readonly<Record<string, number>>;
+  model?: unknown;
+  lossOhms?: number;
+}
+
 export interface Placement {
-  values: Values;
-  opAmpModel: PartOf<'op-amp'>['model'];
+  /** What each part of the drawing is. */
+  dataOf: (part: DrawnPart) => PartData;
   /** Name in the circuit for a part of the drawing. */
   partName: (local: string) => string;
   /** Name in the circuit for a net of the drawing (never asked for ground). */
   netName: (local: string) => string;
 }
 
-/** Turn a drawn topology with values into circuit parts. */
-export function instantiate(
-  topology: Topology,
-  { values, opAmpModel, partName, netName }: Placement,
-): Part[] {
-  const net = (local: string) => (local === '0' ? '0' : netName(local));
-  return netsOfTopology(topology).parts.map(({ id, kind, nets }): Part => {
-    const name = partName(id);
-    const [a, b] = [net(nets.a), net(nets.b)];
-    switch (kind) {
-      case 'resistor':
-        return { id: name, kind, a, b, ohms: values[id] };
-      case 'capacitor':
-        return { id: name, kind, a, b, farads: values[id] };
-      case 'inductor':
-        return { id: name, kind, a, b, henries: values[id] };
-      case 'op-amp':
-        return {
-          id: name,
-          kind,
-          inPlus: net(nets.inPlus),
-          inMinus: net(nets.inMinus),
-          out: net(nets.out),
-          model: opAmpModel,
-        };
-      case 'transconductor':
-        return {
-          id: name,
-          kind,
-          from: '0',
-          to: net(nets.out),
-          inPlus: net(nets.inPlus),
-          inMinus: net(nets.inMinus),
-          siemens: values[id],
-        };
-    }
+/** Turn drawn parts into parts of a circuit; its ground is called 0. */
+export function instantiate(drawing: Drawing, { dataOf, partName, netName }: Placement): Part[] {
+  return netsOfDrawing(drawing).parts.flatMap((part) => {
+    const kind = partKindOf(part.kind);
+    const { value, more, model, lossOhms } = dataOf(part);
+    const main = mainQuantity(kind);
+    return kind.become({
+      id: partName(part.id),
+      nets: Object.fromEntries(
+        Object.entries(part.nets).map(([pin, net]) => [pin, net === '0' ? '0' : netName(net)]),
+      ),
+      values: {
+        ...usualValues(kind),
+        ...more,
+        ...(main && value !== undefined ? { [main.name]: value } : {}),
+      },
+      model: model ?? kind.models?.[0]?.model,
+      ...(lossOhms === undefined ? {} : { lossOhms }),
+      ground: '0',
+    });
   });
 }
 
-export type ValuedKind = 'resistor' | 'capacitor' | 'inductor' | 'transconductor';
+/** What parts of given values are, with one model for all op-amps. */
+export const withValues =
+  (values: Values, opAmpModel: unknown) =>
+  ({ id, kind }: DrawnPart): PartData =>
+    kind === 'op-amp' ? { model: opAmpModel } : { value: values[id] };
 
-/** The parts of a topology that have a value, in drawing order. */
-export function valuedParts(topology: Topology): { id: string; kind: ValuedKind }[] {
-  return netsOfTopology(topology).parts.flatMap(({ id, kind }) =>
-    kind === 'op-amp' ? [] : [{ id, kind }],
-  );
+export interface ValuedPart {
+  id: string;
+  kind: PartKind;
 }
 
-/** The kind of a topology's part, by its id; undefined for one without a value, or none at all. */
-export function kindOfPart(topology: Topology, id: string): ValuedKind | undefined {
-  return valuedParts(topology).find((p) => p.id === id)?.kind;
+/** The parts of a drawing that have a value, in drawing order. */
+export function valuedParts({ drawing }: { drawing: Drawing }): ValuedPart[] {
+  return netsOfDrawing(drawing).parts.flatMap(({ id, kind }) => {
+    const known = partKindOf(kind);
+    return known.quantities.length > 0 ? [{ id, kind: known }] : [];
+  });
+}
+
+/** The kind of a drawing's part, by its id; undefined for one without a value, or none at all. */
+export function kindOfPart(drawn: { drawing: Drawing }, id: string): PartKind | undefined {
+  return valuedParts(drawn).find((p) => p.id === id)?.kind;
 }

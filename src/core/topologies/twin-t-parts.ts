@@ -12,11 +12,11 @@ import type { Why } from './why';
 
 /** Both Ts between (1,6) and (27,6); their feet stand at (8,14) and (20,14). */
 export const TWIN_T_PARTS = `
-  1,6 1,2 2,2 / 1,6 14,6 15,6 / C1 15,6 right / 19,6 21,6 / C2 21,6 right / 25,6 27,6
-  R1 2,2 right / 6,2 10,2 / R2 10,2 right / 14,2 26,2 26,6
-  8,2 8,8 / 6,8 10,8 / 6,8 6,9 / 10,8 10,9 / C3 6,9 down left / C4 10,9 down right
+  1,6 1,2 2,2 / 1,6 14,6 15,6 / capacitor C1 15,6 right / 19,6 21,6 / capacitor C2 21,6 right / 25,6 27,6
+  resistor R1 2,2 right / 6,2 10,2 / resistor R2 10,2 right / 14,2 26,2 26,6
+  8,2 8,8 / 6,8 10,8 / 6,8 6,9 / 10,8 10,9 / capacitor C3 6,9 down left / capacitor C4 10,9 down right
   6,13 6,14 / 10,13 10,14
-  20,6 20,8 / 18,8 22,8 / 18,8 18,9 / 22,8 22,9 / R3 18,9 down left / R4 22,9 down right
+  20,6 20,8 / 18,8 22,8 / 18,8 18,9 / 22,8 22,9 / resistor R3 18,9 down left / resistor R4 22,9 down right
   18,13 18,14 / 22,13 22,14`;
 
 export const twinTValues = (R: number, C: number): Values => ({

@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { centreOf, type Ask } from '@/core/design/ask';
+import { hasPartKind, partKindOf } from '@/core/parts';
 import { closeIn, risesAboveZero, type Curve } from '@/core/response/extremes';
 import { aboutCentre } from '@/core/design/bands';
 import { phaseDegrees } from '@/core/response/response';
@@ -25,13 +26,6 @@ export interface BoardFigures {
   phaseErrorDegrees: number | null;
 }
 
-/** One per cent resistors and five per cent everything else, spread evenly. */
-const TOLERANCE: Record<string, number> = {
-  resistor: 0.01,
-  capacitor: 0.05,
-  inductor: 0.05,
-  transconductor: 0.05,
-};
 /** Allowed away from the ideal curve in the pass band, dB, where no limits were given. */
 const KEEPS_WITHIN_DB = 1;
 /** Allowed beyond the limits: in the pass band, in the stop band, dB. */
@@ -40,6 +34,9 @@ const STOP_ROOM_DB = 1;
 /** Allowed at the edge of an all-pass, degrees. */
 const KEEPS_PHASE = 10;
 const NINE_IN_TEN = 0.9;
+
+/** How far usual parts of a kind are off; sources and amplifiers are as they are. */
+const toleranceOf = (kind = '') => (hasPartKind(kind) ? partKindOf(kind).tolerance : 0);
 
 /** Seeded boards, the same for every candidate of as many parts, each judged like the design itself. */
 export function boardFigures(
@@ -53,9 +50,7 @@ export function boardFigures(
   const analysis = new AcAnalysis(exact.analysis);
   const nominal = Float64Array.from(analysis.values);
   const kinds = new Map(exact.circuit.parts.map((p) => [p.id, p.kind]));
-  const tolerance = analysis.system.parameters.map(
-    ({ part }) => TOLERANCE[kinds.get(part) ?? ''] ?? 0,
-  );
+  const tolerance = analysis.system.parameters.map(({ part }) => toleranceOf(kinds.get(part)));
   const level = levelOf(analysis);
   const judge = judgeOf(exact, ask, bands, keeping);
   const found = { depth: [], height: [], width: [], edge: [], phase: [] } as Errors;

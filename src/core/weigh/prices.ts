@@ -1,39 +1,30 @@
 import { z } from 'zod';
 import { notNegative } from '@/core/circuit/part';
 import type { Circuit } from '@/core/circuit/schema';
+import { PART_KINDS } from '@/core/parts';
 
-/** What one part costs, in whatever money the person counts. */
-export const pricesSchema = z.strictObject({
-  resistor: notNegative,
-  capacitor: notNegative,
-  inductor: notNegative,
-  'op-amp': notNegative,
-  transconductor: notNegative,
-});
-export type Prices = z.infer<typeof pricesSchema>;
+/** Usual prices by kind of part, for kinds that are bought. */
+const USUAL: Prices = Object.fromEntries(
+  PART_KINDS.flatMap(({ kind, price }) => (price === null ? [] : [[kind, price]])),
+);
+
+/** What one part costs, by kind, in whatever money the person counts. */
+export const pricesSchema = z.record(z.string(), notNegative);
+export type Prices = Record<string, number>;
 
 /** Small quantities from a parts shop; made to be edited. */
-export const DEFAULT_PRICES: Prices = {
-  resistor: 0.03,
-  capacitor: 0.2,
-  inductor: 1.5,
-  'op-amp': 0.7,
-  transconductor: 1.1,
-};
+export const DEFAULT_PRICES: Prices = USUAL;
 
-export type PartCounts = Record<keyof Prices, number>;
+/** How many parts of each kind that designs have there are. */
+export type PartCounts = Record<string, number>;
 
 export function countParts(circuit: Circuit): PartCounts {
-  const counts: PartCounts = {
-    resistor: 0,
-    capacitor: 0,
-    inductor: 0,
-    'op-amp': 0,
-    transconductor: 0,
-  };
-  for (const { kind } of circuit.parts) if (kind in counts) counts[kind as keyof PartCounts]++;
+  const counts: PartCounts = Object.fromEntries(
+    PART_KINDS.flatMap(({ kind, inDesigns }) => (inDesigns ? [[kind, 0]] : [])),
+  );
+  for (const { kind } of circuit.parts) if (kind in counts) counts[kind]++;
   return counts;
 }
 
 export const costOf = (counts: PartCounts, prices: Prices): number =>
-  (Object.keys(prices) as (keyof Prices)[]).reduce((sum, k) => sum + counts[k] * prices[k], 0);
+  Object.entries(counts).reduce((sum, [kind, n]) => sum + n * (prices[kind] ?? USUAL[kind]), 0);

@@ -9,7 +9,7 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import type { Stage, Way } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
 import { kindOfPart } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity } from '@/core/parts/quantities';
 import { usePreferences } from '@/store/preferences';
 import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
@@ -89,7 +89,7 @@ function solved(channel: Channel, way: Way): ReturnType<typeof workedOut> & { pr
 }
 
 const quantityOf = (stage: Stage, part: string) =>
-  PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
+  mainQuantity(kindOfPart(topologyOf(stage.topology), part)!)!.quantity;
 
 function linesOf(
   exact: Readonly<Record<string, number>>,

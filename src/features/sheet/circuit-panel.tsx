@@ -11,7 +11,7 @@ import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
 import { kindOfPart, valuedParts } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity } from '@/core/parts/quantities';
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
@@ -201,7 +201,7 @@ function ValueEditor({
     <QuantityInput
       label={`Value of ${name ?? part}`}
       value={stage.values[part]}
-      kind={PART_KINDS[kind].quantity}
+      kind={mainQuantity(kind)!.quantity}
       mark={mark}
       onCommit={(value) => setValue(stageId, part, value!)}
       onDone={() => setUi({ editingPart: null })}
@@ -223,7 +223,7 @@ function labelsOf(
     const exact = evaluation?.stages.find((s) => s.id === stage.id)?.exact;
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
     for (const { id, kind } of valuedParts(topologyOf(stage.topology))) {
-      const { quantity } = PART_KINDS[kind];
+      const { quantity } = mainQuantity(kind)!;
       const value = stage.values[id];
       const off = exact ? Math.abs(value / exact[id] - 1) : 0;
       labels[composedId(stage.id, id)] = {

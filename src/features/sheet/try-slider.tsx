@@ -9,7 +9,7 @@ import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { topologyOf } from '@/core/topologies';
 import { kindOfPart } from '@/core/topologies/instantiate';
-import { PART_KINDS } from '@/core/topologies/part-kinds';
+import { mainQuantity } from '@/core/parts/quantities';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions';
 import styles from './try-slider.module.css';
@@ -33,7 +33,7 @@ export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderPro
   const present = result && 'measured' in result ? result.measured.value : undefined;
   const [base] = useState({ value: stage.values[part], reading: present });
   const value = stage.values[part];
-  const quantity = PART_KINDS[kindOfPart(topologyOf(stage.topology), part)!].quantity;
+  const quantity = mainQuantity(kindOfPart(topologyOf(stage.topology), part)!)!.quantity;
   const percent = Math.round((value / base.value - 1) * 1000) / 10;
   return (
     <div className={styles.host}>

@@ -5,7 +5,8 @@ import { X } from 'lucide-react';
 import { Activity, memo, useEffect, useMemo, useState, type Key } from 'react';
 import type { Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
-import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
+import { PART_KINDS } from '@/core/parts';
+import { DEFAULT_PRICES } from '@/core/weigh/prices';
 import type { WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { PartChoices } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
@@ -194,14 +195,6 @@ function Refusals({ refusals }: { refusals: readonly WeighRefusal[] }) {
   );
 }
 
-const PRICE_WORDS: Record<keyof Prices, string> = {
-  resistor: 'Resistor',
-  capacitor: 'Capacitor',
-  inductor: 'Coil',
-  'op-amp': 'Op-amp',
-  transconductor: 'Transconductor',
-};
-
 /** What parts cost here; kept in this browser. */
 function PriceFields() {
   const prices = usePreferences((p) => p.prices);
@@ -209,16 +202,16 @@ function PriceFields() {
   return (
     <fieldset className={styles.prices}>
       <legend>What one costs</legend>
-      {(Object.keys(PRICE_WORDS) as (keyof Prices)[]).map((kind) => (
+      {PART_KINDS.filter((k) => k.inDesigns).map(({ kind, noun }) => (
         <label key={kind}>
-          {PRICE_WORDS[kind]}
+          {`${noun[0].toUpperCase()}${noun.slice(1)}`}
           <InputNumber
             size="small"
             min={0}
             max={10_000}
             step={0.01}
             controls={false}
-            value={prices[kind]}
+            value={prices[kind] ?? DEFAULT_PRICES[kind]}
             onChange={(value) => value !== null && set({ prices: { ...prices, [kind]: value } })}
           />
         </label>

@@ -2,8 +2,11 @@
 
 import { memo, type KeyboardEvent } from 'react';
 import type { PartLabel, PlacedText } from '@/core/drawing/labels';
-import { isAmplifier, SYMBOL_LENGTH, type DrawnSymbol } from '@/core/topologies/drawing';
-import { SymbolLines, UNIT, type ResistorLook } from './symbols';
+import { isPart, onPaper, type DrawnSymbol, type PartOnPaper } from '@/core/drawing/drawing';
+import { bodyOf } from '@/core/drawing/shapes';
+import { partKindOf } from '@/core/parts';
+import { UNIT, type ResistorLook } from '@/core/parts/part-kind';
+import { SymbolLines } from './symbols';
 import styles from './schematic.module.css';
 
 export interface PlacedSymbolProps {
@@ -26,30 +29,15 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
   const { symbol, scale, resistors, label, words, selected, editing } = props;
   const { onSelect, onEdit, onPoint } = props;
   const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
-  const turned = 'toward' in symbol && symbol.toward === 'down' ? ' rotate(90)' : '';
   const lines = (
     <>
-      <g transform={`translate(${x} ${y})${turned} scale(${scale / UNIT})`}>
+      <g transform={`translate(${x} ${y}) scale(${scale / UNIT})`}>
         <SymbolLines symbol={symbol} resistors={resistors} />
       </g>
-      {isAmplifier(symbol) && scale >= 8 && (
-        <>
-          <text x={x + 0.45 * scale} y={y + 5} className={styles.sign}>
-            {symbol.upper === 'plus' ? '+' : '−'}
-          </text>
-          <text x={x + 0.45 * scale} y={y + 2 * scale + 5} className={styles.sign}>
-            {symbol.upper === 'plus' ? '−' : '+'}
-          </text>
-          {symbol.kind === 'transconductor' && (
-            <text x={x + 1.4 * scale} y={y + scale + 5} className={styles.sign}>
-              g
-            </text>
-          )}
-        </>
-      )}
+      {isPart(symbol) && scale >= 8 && <Marks symbol={symbol} scale={scale} />}
     </>
   );
-  if (!('id' in symbol)) return lines;
+  if (!isPart(symbol)) return lines;
   const { id } = symbol;
   const editable = label?.value !== undefined;
   const act = () => {
@@ -76,7 +64,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
         aria-label={
           editable
             ? `${label.name}, ${label.value}: change value`
-            : `${label?.name ?? id}: choose op-amp`
+            : `${label?.name ?? id}: choose ${partKindOf(symbol.kind).noun}`
         }
         onKeyDown={onKey}
         onFocus={() => onPoint(id)}
@@ -109,19 +97,38 @@ function wordOf({ role, text }: PlacedText, label: PartLabel | undefined): strin
   return role === 'note' ? label?.note : label?.name;
 }
 
-type PartSymbol = Extract<DrawnSymbol, { id: string }>;
+/** Signs within a symbol, upright however it is turned. */
+function Marks({ symbol, scale }: { symbol: PartOnPaper; scale: number }) {
+  const its = partKindOf(symbol.kind).symbol;
+  return its.marks?.map(({ text, at }) => {
+    const [mx, my] = onPaper(symbol, at, its);
+    return (
+      <text
+        key={text}
+        x={mx * scale}
+        y={my * scale + 5}
+        textAnchor="middle"
+        className={styles.sign}
+      >
+        {text}
+      </text>
+    );
+  });
+}
 
 /** An invisible target larger than the lines, so that pointing need not be exact. */
-function HitArea({ symbol, scale }: { symbol: PartSymbol; scale: number }) {
-  const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
-  const length = SYMBOL_LENGTH * scale;
-  if (isAmplifier(symbol))
-    return <rect x={x} y={y - scale} width={length} height={4 * scale} className={styles.hit} />;
-  const across = Math.max(10, 0.8 * scale);
-  const [along, from] = [length - 0.6 * scale, 0.3 * scale];
-  return symbol.toward === 'right' ? (
-    <rect x={x + from} y={y - across} width={along} height={2 * across} className={styles.hit} />
-  ) : (
-    <rect x={x - across} y={y + from} width={2 * across} height={along} className={styles.hit} />
+function HitArea({ symbol, scale }: { symbol: PartOnPaper; scale: number }) {
+  const { left, top, right, bottom } = bodyOf(symbol, scale).box;
+  // Bodies are narrow across; a finger is not.
+  const [wide, high] = [Math.max(20, right - left), Math.max(20, bottom - top)];
+  const room = 0.3 * scale;
+  return (
+    <rect
+      x={(left + right - wide) / 2 - room}
+      y={(top + bottom - high) / 2 - room}
+      width={wide + 2 * room}
+      height={high + 2 * room}
+      className={styles.hit}
+    />
   );
 }

@@ -10,11 +10,11 @@ import {
   type PartLabel,
   type PlacedText,
 } from '@/core/drawing/labels';
-import type { Drawing, DrawnSymbol } from '@/core/topologies/drawing';
-import { readNets } from '@/core/topologies/nets';
+import { isPart, type Drawing } from '@/core/drawing/drawing';
+import { readNets } from '@/core/drawing/nets';
 import { useSize } from '../chart/use-size';
 import { PlacedSymbol } from './placed-symbol';
-import type { ResistorLook } from './symbols';
+import type { ResistorLook } from '@/core/parts/part-kind';
 import { useViewport } from './use-viewport';
 import styles from './schematic.module.css';
 
@@ -206,8 +206,6 @@ function valuePlace(
   const words = layout.parts.get(id);
   const value = words?.find((w) => w.role === 'value') ?? words?.[0];
   if (value) return value;
-  const symbol = drawing.symbols.find(
-    (s): s is Extract<DrawnSymbol, { id: string }> => 'id' in s && s.id === id,
-  );
+  const symbol = drawing.symbols.find((s) => isPart(s) && s.id === id);
   return symbol && { x: (symbol.at[0] + 2) * scale, y: symbol.at[1] * scale, anchor: 'middle' };
 }

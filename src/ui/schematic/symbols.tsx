@@ -1,15 +1,12 @@
-import type { DrawnSymbol } from '@/core/topologies/drawing';
-import { SYMBOL_LENGTH } from '@/core/topologies/drawing';
+import { isPart, type DrawnSymbol } from '@/core/drawing/drawing';
+import { partKindOf } from '@/core/parts';
+import { quarterTurns } from '@/core/parts/geometry';
+import { UNIT, type ResistorLook, type Stroke } from '@/core/parts/part-kind';
 import styles from './schematic.module.css';
 
-/** Pixels of one grid unit before scaling. */
-export const UNIT = 20;
+const CLASS = { paper: styles.body, ink: styles.ink } as const;
 
-export type ResistorLook = 'box' | 'zigzag';
-
-const LENGTH = SYMBOL_LENGTH * UNIT;
-
-/** The lines of one symbol, drawn from its first pin; vertical ones are turned by the caller. */
+/** The lines of one symbol, drawn about its first pin at `UNIT` pixels a grid unit. */
 export function SymbolLines({
   symbol,
   resistors,
@@ -17,42 +14,37 @@ export function SymbolLines({
   symbol: DrawnSymbol;
   resistors: ResistorLook;
 }) {
+  if (isPart(symbol)) {
+    const its = partKindOf(symbol.kind).symbol;
+    const leads = its.pins.flatMap((pin): Stroke[] =>
+      pin.optional && symbol.with?.includes(pin.name)
+        ? [
+            {
+              d: `M${pin.at.map((v) => v * UNIT).join(' ')}L${pin.optional.map((v) => v * UNIT).join(' ')}`,
+            },
+          ]
+        : [],
+    );
+    const flip = symbol.mirrored ? ` translate(0 ${2 * its.axis * UNIT}) scale(1 -1)` : '';
+    return (
+      <g transform={`rotate(${90 * quarterTurns(symbol.toward ?? 'right')})${flip}`}>
+        {[...leads, ...its.strokes(resistors)].map(({ d, fill, dashed }) => (
+          <path
+            key={d}
+            d={d}
+            className={fill ? CLASS[fill] : styles.line}
+            strokeDasharray={dashed ? '4 4' : undefined}
+          />
+        ))}
+      </g>
+    );
+  }
   switch (symbol.kind) {
-    case 'resistor':
-      return resistors === 'box' ? (
-        <>
-          <path d={`M0 0H14M${LENGTH - 14} 0H${LENGTH}`} className={styles.line} />
-          <rect x={14} y={-8} width={LENGTH - 28} height={16} className={styles.body} />
-        </>
-      ) : (
-        <path
-          d={`M0 0H14l4.3 -8 8.7 16 8.7 -16 8.6 16 8.7 -16 8.7 16 4.3 -8H${LENGTH}`}
-          className={styles.line}
-        />
-      );
-    case 'capacitor':
-      return (
-        <path
-          d={`M0 0H${LENGTH / 2 - 5}M${LENGTH / 2 - 5} -13V13M${LENGTH / 2 + 5} -13V13M${LENGTH / 2 + 5} 0H${LENGTH}`}
-          className={styles.line}
-        />
-      );
-    case 'inductor':
-      return (
-        <path
-          d={`M0 0H14a6.5 6.5 0 0 1 13 0a6.5 6.5 0 0 1 13 0a6.5 6.5 0 0 1 13 0a6.5 6.5 0 0 1 13 0H${LENGTH}`}
-          className={styles.line}
-        />
-      );
-    case 'transconductor':
-    case 'op-amp':
-      return (
-        <path d={`M0 ${-0.9 * UNIT}V${2.9 * UNIT}L${LENGTH} ${UNIT}Z`} className={styles.body} />
-      );
     case 'ground':
       return <path d="M-14 0H14M-9 6H9M-4 12H4" className={styles.line} />;
     case 'port':
-    case 'tap':
       return <circle r={3.5} className={styles.terminal} />;
+    case 'name':
+      return null;
   }
 }

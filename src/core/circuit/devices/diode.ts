@@ -4,19 +4,21 @@ import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 
+export const diodeModel = z.strictObject({
+  saturationAmps: positive,
+  emissionCoefficient: positive.default(1),
+  /** Depletion capacitance at zero bias. */
+  junctionFarads: notNegative.default(0),
+  /** Stored charge per ampere. */
+  transitSeconds: notNegative.default(0),
+});
+
 const schema = z.strictObject({
   ...partBase,
   kind: z.literal('diode'),
   anode: net,
   cathode: net,
-  model: z.strictObject({
-    saturationAmps: positive,
-    emissionCoefficient: positive.default(1),
-    /** Depletion capacitance at zero bias. */
-    junctionFarads: notNegative.default(0),
-    /** Stored charge per ampere. */
-    transitSeconds: notNegative.default(0),
-  }),
+  model: diodeModel,
 });
 
 /** i = Is (exp(v / (n VT)) - 1), with depletion and diffusion charge (W. Shockley, Bell Syst. Tech. J. 28, 1949). */

@@ -4,24 +4,26 @@ import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 
+export const jfetModel = z.strictObject({
+  polarity: z.enum(['n', 'p']),
+  /** Drain current with the gate at the source. */
+  saturatedDrainAmps: positive,
+  /** Gate-source voltage, as a positive number, at which the channel closes. */
+  pinchOffVolts: positive,
+  /** Channel-length modulation, 1/V. */
+  lambdaPerVolt: notNegative.default(0),
+  gateSaturationAmps: positive.default(1e-14),
+  gateSourceFarads: notNegative.default(0),
+  gateDrainFarads: notNegative.default(0),
+});
+
 const schema = z.strictObject({
   ...partBase,
   kind: z.literal('jfet'),
   drain: net,
   gate: net,
   source: net,
-  model: z.strictObject({
-    polarity: z.enum(['n', 'p']),
-    /** Drain current with the gate at the source. */
-    saturatedDrainAmps: positive,
-    /** Gate-source voltage, as a positive number, at which the channel closes. */
-    pinchOffVolts: positive,
-    /** Channel-length modulation, 1/V. */
-    lambdaPerVolt: notNegative.default(0),
-    gateSaturationAmps: positive.default(1e-14),
-    gateSourceFarads: notNegative.default(0),
-    gateDrainFarads: notNegative.default(0),
-  }),
+  model: jfetModel,
 });
 
 /**

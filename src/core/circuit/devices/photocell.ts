@@ -5,6 +5,16 @@ import { admittance } from '../stamper';
 
 const point = z.strictObject({ amps: positive, ohms: positive });
 
+/** How lamp and cell behave, without where they are joined. */
+export const photocellModel = z.strictObject({
+  lampOhms: positive.default(100),
+  darkOhms: positive.default(1e7),
+  /** Resistance against lamp current, straight lines on log axes between the points. */
+  curve: z.array(point).min(2, 'needs at least two points of lamp current and resistance'),
+  onSeconds: positive.default(0.005),
+  offSeconds: positive.default(0.08),
+});
+
 const schema = z.strictObject({
   ...partBase,
   kind: z.literal('photocell'),
@@ -14,12 +24,7 @@ const schema = z.strictObject({
   /** The lamp beside it. */
   lampPlus: net,
   lampMinus: net,
-  lampOhms: positive.default(100),
-  darkOhms: positive.default(1e7),
-  /** Resistance against lamp current, straight lines on log axes between the points. */
-  curve: z.array(point).min(2, 'needs at least two points of lamp current and resistance'),
-  onSeconds: positive.default(0.005),
-  offSeconds: positive.default(0.08),
+  ...photocellModel.shape,
 });
 
 type Photocell = z.infer<typeof schema>;

@@ -4,22 +4,24 @@ import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 
+export const transistorModel = z.strictObject({
+  polarity: z.enum(['npn', 'pnp']),
+  saturationAmps: positive,
+  betaForward: positive,
+  betaReverse: positive.default(1),
+  earlyVolts: positive.optional(),
+  baseEmitterFarads: notNegative.default(0),
+  baseCollectorFarads: notNegative.default(0),
+  transitSeconds: notNegative.default(0),
+});
+
 const schema = z.strictObject({
   ...partBase,
   kind: z.literal('transistor'),
   collector: net,
   base: net,
   emitter: net,
-  model: z.strictObject({
-    polarity: z.enum(['npn', 'pnp']),
-    saturationAmps: positive,
-    betaForward: positive,
-    betaReverse: positive.default(1),
-    earlyVolts: positive.optional(),
-    baseEmitterFarads: notNegative.default(0),
-    baseCollectorFarads: notNegative.default(0),
-    transitSeconds: notNegative.default(0),
-  }),
+  model: transistorModel,
 });
 
 /**

@@ -1,5 +1,5 @@
 import { FLAT_HZ, PAD_LIMITS, padAsk } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import type { StageFigures, Topology, Values } from '../topology';
 import { because } from '../why';
 
@@ -21,9 +21,10 @@ export const bridgedTPad: Topology = {
   opAmps: 0,
   gain: 'settable',
   limits: PAD_LIMITS,
-  drawing: sketch(`in 0,6 / 0,6 2,6 / R1 2,6 right / 6,6 8,6 / R2 8,6 right / 12,6 19,6 / out 19,6
-    7,6 7,7 / R4 7,7 down left / ground 7,11 / 1,6 1,2 5,2 / R3 5,2 right / 9,2 13,2 13,6
-    16,6 16,7 / RL 16,7 down right / ground 16,11`),
+  drawing:
+    sketch(`in 0,6 / 0,6 2,6 / resistor R1 2,6 right / 6,6 8,6 / resistor R2 8,6 right / 12,6 19,6 / out 19,6
+    7,6 7,7 / resistor R4 7,7 down left / ground 7,11 / 1,6 1,2 5,2 / resistor R3 5,2 right / 9,2 13,2 13,6
+    16,6 16,7 / resistor RL 16,7 down right / ground 16,11`),
   design(ask, choice) {
     const { k, Z } = padAsk(this, ask, choice, 600);
     return { R1: Z, R2: Z, R3: Z * (1 / k - 1), R4: (Z * k) / (1 - k), RL: Z };

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -34,8 +34,9 @@ export const bridgedT: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { gain: [1, 1], depth: [0.02, 0.9] },
-  drawing: sketch(`in 0,6 / 0,6 2,6 / C1 2,6 right / 6,6 8,6 / C2 8,6 right / 12,6 15,6 / out 15,6
-    7,6 7,7 / R1 7,7 down right / ground 7,11 / 1,6 1,2 5,2 / R2 5,2 right / 9,2 13,2 13,6`),
+  drawing:
+    sketch(`in 0,6 / 0,6 2,6 / capacitor C1 2,6 right / 6,6 8,6 / capacitor C2 8,6 right / 12,6 15,6 / out 15,6
+    7,6 7,7 / resistor R1 7,7 down right / ground 7,11 / 1,6 1,2 5,2 / resistor R2 5,2 right / 9,2 13,2 13,6`),
   /** With equal capacitors the depth is 2 R1 / (2 R1 + R2). */
   design(ask, choice) {
     checkAsk(this, ask);

@@ -1,5 +1,5 @@
 import { divide, FLAT_HZ, PAD_LIMITS, padAsk, parallel } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import type { StageFigures, Topology, Values } from '../topology';
 import { because } from '../why';
 
@@ -18,8 +18,8 @@ export const lPad: Topology = {
   opAmps: 0,
   gain: 'settable',
   limits: PAD_LIMITS,
-  drawing: sketch(`in 0,2 / 0,2 2,2 / R1 2,2 right / 6,2 17,2 / out 17,2
-    9,2 9,3 / R2 9,3 down left / ground 9,7 / 13,2 13,3 / RL 13,3 down right / ground 13,7`),
+  drawing: sketch(`in 0,2 / 0,2 2,2 / resistor R1 2,2 right / 6,2 17,2 / out 17,2
+    9,2 9,3 / resistor R2 9,3 down left / ground 9,7 / 13,2 13,3 / resistor RL 13,3 down right / ground 13,7`),
   /** Input impedance Z with the load Z behind it: R1 = Z (1-k), R2 = Z k/(1-k). */
   design(ask, choice) {
     const { k, Z } = padAsk(this, ask, choice, 8);

@@ -2,7 +2,7 @@ import { doublyTerminated, singlyTerminated, type Ladder } from '../../response/
 import { add, multiply, type Polynomial } from '../../response/polynomial';
 import { centreOfPoles } from '../figures';
 import { polesOf } from '../poles-of-parts';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   TWO_PI,
@@ -35,8 +35,9 @@ const isShunt = ({ terminated }: LadderForm, k: number) =>
   (terminated === 'both') === (k % 2 === 0);
 
 /** Name of the main part of arm k (1-based), and of the trap's other part. */
-const mainOf = (form: LadderForm, k: number) =>
-  `${isShunt(form, k) === (form.kind === 'low-pass') ? 'C' : 'L'}${k + 1}`;
+const isCapacitor = (form: LadderForm, k: number) =>
+  isShunt(form, k) === (form.kind === 'low-pass');
+const mainOf = (form: LadderForm, k: number) => `${isCapacitor(form, k) ? 'C' : 'L'}${k + 1}`;
 const trapOf = (form: LadderForm, k: number) => `${form.kind === 'low-pass' ? 'C' : 'L'}${k + 1}`;
 const hasTrap = (form: LadderForm, k: number) => form.zeros && !isShunt(form, k);
 const arms = ({ order }: LadderForm) => Array.from({ length: order }, (_, k) => k);
@@ -57,7 +58,7 @@ function valuesOf(form: LadderForm, ask: StageAsk, choice?: StageChoice): Values
   const ladder = prototypeOf(form, ask);
   const w0 = TWO_PI * ask.f0Hz;
   const low = form.kind === 'low-pass';
-  const firstCapacitor = arms(form).find((k) => mainOf(form, k)[0] === 'C')!;
+  const firstCapacitor = arms(form).find((k) => isCapacitor(form, k))!;
   const e = ladder.elements[firstCapacitor];
   const R =
     choice?.ohms ??
@@ -69,7 +70,7 @@ function valuesOf(form: LadderForm, ask: StageAsk, choice?: StageChoice): Values
   for (const k of arms(form)) {
     const scale = (x: number, capacitor: boolean) => (capacitor ? x / (w0 * R) : (x * R) / w0);
     const main = mainOf(form, k);
-    values[main] = scale(low ? ladder.elements[k] : 1 / ladder.elements[k], main[0] === 'C');
+    values[main] = scale(low ? ladder.elements[k] : 1 / ladder.elements[k], isCapacitor(form, k));
     if (hasTrap(form, k))
       values[trapOf(form, k)] = scale(low ? ladder.traps[k] : 1 / ladder.traps[k], low);
   }
@@ -112,24 +113,25 @@ function figuresOf(form: LadderForm, values: Values): StageFigures {
 function drawingOf(form: LadderForm) {
   const lines: string[] = ['in 0,6'];
   let x = 0;
-  const series = (name: string, trap?: string) => {
-    lines.push(`${x},6 ${x + 1},6 / ${name} ${x + 1},6 right / ${x + 5},6 ${x + 7},6`);
+  const series = (part: string, trap?: string) => {
+    lines.push(`${x},6 ${x + 1},6 / ${part} ${x + 1},6 right / ${x + 5},6 ${x + 7},6`);
     if (trap)
       lines.push(
         `${x},6 ${x},2 ${x + 1},2 / ${trap} ${x + 1},2 right / ${x + 5},2 ${x + 6},2 ${x + 6},6`,
       );
     x += 7;
   };
-  if (form.terminated === 'both') series('RS');
+  if (form.terminated === 'both') series('resistor RS');
   for (const k of arms(form)) {
-    const main = mainOf(form, k);
+    const [main, other] = isCapacitor(form, k) ? ['capacitor', 'coil'] : ['coil', 'capacitor'];
+    const part = `${main} ${mainOf(form, k)}`;
     if (isShunt(form, k)) {
-      lines.push(`${x},6 ${x},7 / ${main} ${x},7 down right / ground ${x},11 / ${x},6 ${x + 4},6`);
+      lines.push(`${x},6 ${x},7 / ${part} ${x},7 down right / ground ${x},11 / ${x},6 ${x + 4},6`);
       x += 4;
-    } else series(main, hasTrap(form, k) ? trapOf(form, k) : undefined);
+    } else series(part, hasTrap(form, k) ? `${other} ${trapOf(form, k)}` : undefined);
   }
   lines.push(
-    `${x},6 ${x},7 / RL ${x},7 down right / ground ${x},11 / ${x},6 ${x + 4},6 / out ${x + 4},6`,
+    `${x},6 ${x},7 / resistor RL ${x},7 down right / ground ${x},11 / ${x},6 ${x + 4},6 / out ${x + 4},6`,
   );
   return sketch(lines.join('\n'));
 }

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -34,9 +34,9 @@ export const leadLag: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { gain: [1, 1], depth: [0.02, 0.9] },
-  drawing: sketch(`in 0,6 / 0,6 4,6 / R1 4,6 right / 8,6 15,6 / out 15,6
-    2,6 2,2 4,2 / C1 4,2 right / 8,2 10,2 10,6
-    12,6 12,7 / R2 12,7 down right / 12,11 12,12 / C2 12,12 down right / ground 12,16`),
+  drawing: sketch(`in 0,6 / 0,6 4,6 / resistor R1 4,6 right / 8,6 15,6 / out 15,6
+    2,6 2,2 4,2 / capacitor C1 4,2 right / 8,2 10,2 10,6
+    12,6 12,7 / resistor R2 12,7 down right / 12,11 12,12 / capacitor C2 12,12 down right / ground 12,16`),
   /** Both time constants at f0; the depth is then 2 / (2 + R1/R2). */
   design(ask, choice) {
     checkAsk(this, ask);

@@ -1,5 +1,5 @@
 import { divide, FLAT_HZ, PAD_LIMITS, padAsk, parallel } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import type { StageFigures, Topology, Values } from '../topology';
 import { because } from '../why';
 
@@ -18,9 +18,9 @@ export const piPad: Topology = {
   opAmps: 0,
   gain: 'settable',
   limits: PAD_LIMITS,
-  drawing: sketch(`in 0,2 / 0,2 6,2 / R2 6,2 right / 10,2 18,2 / out 18,2
-    4,2 4,3 / R1 4,3 down left / ground 4,7 / 11,2 11,3 / R3 11,3 down left / ground 11,7
-    15,2 15,3 / RL 15,3 down right / ground 15,7`),
+  drawing: sketch(`in 0,2 / 0,2 6,2 / resistor R2 6,2 right / 10,2 18,2 / out 18,2
+    4,2 4,3 / resistor R1 4,3 down left / ground 4,7 / 11,2 11,3 / resistor R3 11,3 down left / ground 11,7
+    15,2 15,3 / resistor RL 15,3 down right / ground 15,7`),
   design(ask, choice) {
     const { k, Z } = padAsk(this, ask, choice, 600);
     const leg = (Z * (1 + k)) / (1 - k);

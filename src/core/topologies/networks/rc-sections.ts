@@ -1,6 +1,6 @@
 import { centreOfPoles } from '../figures';
 import { chainDenominator, polesOf } from '../poles-of-parts';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -41,7 +41,8 @@ function figuresOf(kind: Kind, order: number, values: Values): StageFigures {
 }
 
 function drawingOf(kind: Kind, order: number) {
-  const [series, shunt] = kind === 'low-pass' ? ['R', 'C'] : ['C', 'R'];
+  const parts = ['resistor R', 'capacitor C'];
+  const [series, shunt] = kind === 'low-pass' ? parts : parts.reverse();
   const lines = places(order).map(
     (k) => `${7 * k},2 ${7 * k + 1},2 / ${series}${k + 1} ${7 * k + 1},2 right
       ${7 * k + 5},2 ${7 * k + 7},2 / ${7 * k + 6},2 ${7 * k + 6},3

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 
@@ -14,8 +14,8 @@ export const rlHighPass: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { gain: [1, 1] },
-  drawing: sketch(`in 0,2 / 0,2 2,2 / R1 2,2 right / 6,2 13,2 / out 13,2
-    9,2 9,3 / L1 9,3 down right / ground 9,7`),
+  drawing: sketch(`in 0,2 / 0,2 2,2 / resistor R1 2,2 right / 6,2 13,2 / out 13,2
+    9,2 9,3 / coil L1 9,3 down right / ground 9,7`),
   design(ask, choice) {
     checkAsk(this, ask);
     const R1 = choice?.ohms ?? 1000;

@@ -1,5 +1,5 @@
 import { RLC_WHY, rlcFigures, rlcValues } from './rlc';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type Topology } from '../topology';
 import { because } from '../why';
 
@@ -13,8 +13,9 @@ export const rlcLowPass: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { q: [0.1, 50], gain: [1, 1] },
-  drawing: sketch(`in 0,2 / 0,2 1,2 / R1 1,2 right / 5,2 6,2 / L1 6,2 right / 10,2 16,2 / out 16,2
-    13,2 13,3 / C1 13,3 down right / ground 13,7`),
+  drawing:
+    sketch(`in 0,2 / 0,2 1,2 / resistor R1 1,2 right / 5,2 6,2 / coil L1 6,2 right / 10,2 16,2 / out 16,2
+    13,2 13,3 / capacitor C1 13,3 down right / ground 13,7`),
   design(ask, choice) {
     checkAsk(this, ask);
     return rlcValues(ask, choice);

@@ -1,5 +1,5 @@
 import { RLC_WHY, rlcFigures, rlcValues } from './rlc';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type Topology } from '../topology';
 import { because } from '../why';
 
@@ -13,8 +13,8 @@ export const rlcNotch: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { q: [0.1, 50], gain: [1, 1] },
-  drawing: sketch(`in 0,2 / 0,2 2,2 / R1 2,2 right / 6,2 12,2 / out 12,2
-    9,2 9,3 / L1 9,3 down right / 9,7 9,8 / C1 9,8 down right / ground 9,12`),
+  drawing: sketch(`in 0,2 / 0,2 2,2 / resistor R1 2,2 right / 6,2 12,2 / out 12,2
+    9,2 9,3 / coil L1 9,3 down right / 9,7 9,8 / capacitor C1 9,8 down right / ground 9,12`),
   design(ask, choice) {
     checkAsk(this, ask);
     return rlcValues(ask, choice);

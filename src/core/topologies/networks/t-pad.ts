@@ -1,5 +1,5 @@
 import { divide, FLAT_HZ, PAD_LIMITS, padAsk, parallel } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import type { StageFigures, Topology, Values } from '../topology';
 import { because } from '../why';
 
@@ -18,8 +18,9 @@ export const tPad: Topology = {
   opAmps: 0,
   gain: 'settable',
   limits: PAD_LIMITS,
-  drawing: sketch(`in 0,2 / 0,2 1,2 / R1 1,2 right / 5,2 8,2 / R2 8,2 right / 12,2 17,2 / out 17,2
-    6,2 6,3 / R3 6,3 down left / ground 6,7 / 14,2 14,3 / RL 14,3 down right / ground 14,7`),
+  drawing:
+    sketch(`in 0,2 / 0,2 1,2 / resistor R1 1,2 right / 5,2 8,2 / resistor R2 8,2 right / 12,2 17,2 / out 17,2
+    6,2 6,3 / resistor R3 6,3 down left / ground 6,7 / 14,2 14,3 / resistor RL 14,3 down right / ground 14,7`),
   design(ask, choice) {
     const { k, Z } = padAsk(this, ask, choice, 600);
     const arm = (Z * (1 - k)) / (1 + k);

@@ -1,5 +1,5 @@
 import { over, plus, type Complex } from '../../response/complex';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
 import { because, type Why } from '../why';
 
@@ -78,12 +78,13 @@ export const toneControl: Topology = {
   gain: 'given',
   needsMatching: true,
   limits: { gain: [1 / 11, 1 / 11], own: { bass: [0.01, 0.99], treble: [0.01, 0.99] } },
-  drawing: sketch(`in 0,2 / 0,2 16,2 / 4,2 4,3 / R1 4,3 down left / 4,7 4,8 / R4 4,8 down left
-    4,8 8,8 / C1 8,8 down right / 4,12 8,12 / R5 4,12 down left / C2 8,12 down right / 4,16 8,16
-    4,16 4,17 / R2 4,17 down left / ground 4,21
-    4,12 8,12 / 8,12 10,12 / R3 10,12 right / 14,12 16,12 / 16,12 20,12
-    16,2 16,3 / C3 16,3 down right / R6 16,7 down right / 16,11 16,13 / R7 16,13 down right
-    16,17 16,18 / C4 16,18 down right / ground 16,22 / out 20,12`),
+  drawing:
+    sketch(`in 0,2 / 0,2 16,2 / 4,2 4,3 / resistor R1 4,3 down left / 4,7 4,8 / resistor R4 4,8 down left
+    4,8 8,8 / capacitor C1 8,8 down right / 4,12 8,12 / resistor R5 4,12 down left / capacitor C2 8,12 down right / 4,16 8,16
+    4,16 4,17 / resistor R2 4,17 down left / ground 4,21
+    4,12 8,12 / 8,12 10,12 / resistor R3 10,12 right / 14,12 16,12 / 16,12 20,12
+    16,2 16,3 / capacitor C3 16,3 down right / resistor R6 16,7 down right / 16,11 16,13 / resistor R7 16,13 down right
+    16,17 16,18 / capacitor C4 16,18 down right / ground 16,22 / out 20,12`),
   design(ask) {
     checkAsk(this, ask);
     return designValues(ask.f0Hz, ask.own?.bass ?? 0.5, ask.own?.treble ?? 0.5);

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, startCapacitor, TWO_PI, type Topology } from '../topology';
 import { TWIN_T_PARTS, twinTFigures, TWIN_T_WHY, twinTValues } from '../twin-t-parts';
 import { because } from '../why';

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -29,8 +29,9 @@ export const wienBand: Topology = {
   opAmps: 0,
   gain: 'given',
   limits: { q: [1 / 3, 1 / 3], gain: [1 / 3, 1 / 3] },
-  drawing: sketch(`in 0,2 / 0,2 1,2 / R1 1,2 right / 5,2 6,2 / C1 6,2 right / 10,2 19,2 / out 19,2
-    12,2 12,3 / R2 12,3 down left / ground 12,7 / 15,2 15,3 / C2 15,3 down right / ground 15,7`),
+  drawing:
+    sketch(`in 0,2 / 0,2 1,2 / resistor R1 1,2 right / 5,2 6,2 / capacitor C1 6,2 right / 10,2 19,2 / out 19,2
+    12,2 12,3 / resistor R2 12,3 down left / ground 12,7 / 15,2 15,3 / capacitor C2 15,3 down right / ground 15,7`),
   design(ask, choice) {
     checkAsk(this, ask);
     const C1 = startCapacitor(ask.f0Hz, choice);

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   startCapacitor,
   TWO_PI,
@@ -32,24 +32,25 @@ export function converterValues(f0Hz: number, q: number, choice?: StageChoice): 
 }
 
 /** The converter; its input is (8,8), its foot (39,8), its op-amp output of twice the level (27,3). */
-const CONVERTER = `10,8 / R1 10,8 right / 14,8 16,8 / C2 16,8 right / 20,8 22,8 / R3 22,8 right
-  26,8 28,8 / R4 28,8 right / 32,8 34,8 / R5 34,8 right / 38,8 39,8
-  9,8 9,2 21,2 / 21,4 21,8 / A1 21,2 plus / 25,3 27,3 27,8
-  21,8 21,12 23,12 / 33,8 33,17 22,17 22,14 23,14 / A2 23,12 minus / 27,13 29,13 29,19 15,19 15,8`;
+const CONVERTER = `10,8 / resistor R1 10,8 right / 14,8 16,8 / capacitor C2 16,8 right / 20,8 22,8 / resistor R3 22,8 right
+  26,8 28,8 / resistor R4 28,8 right / 32,8 34,8 / resistor R5 34,8 right / 38,8 39,8
+  9,8 9,2 21,2 / 21,4 21,8 / op-amp A1 21,2 plus / 25,3 27,3 27,8
+  21,8 21,12 23,12 / 33,8 33,17 22,17 22,14 23,14 / op-amp A2 23,12 minus / 27,13 29,13 29,19 15,19 15,8`;
 const FOOT_DOWN = '39,8 39,10 / ground 39,10';
 const FOOT_TO_INPUT = '39,8 39,22 0,22 0,8';
-const FOLLOWER = '9,2 9,-2 31,-2 / A3 31,-2 plus / 31,0 31,1 36,1 36,-1 / 35,-1 40,-1 / out 40,-1';
+const FOLLOWER =
+  '9,2 9,-2 31,-2 / op-amp A3 31,-2 plus / 31,0 31,1 36,1 36,-1 / 35,-1 40,-1 / out 40,-1';
 const DOUBLED = '27,3 32,3 / out 32,3';
 
 export const CONVERTER_DRAWINGS = {
-  band: sketch(`in 0,8 / 0,8 1,8 / R6 1,8 right / 5,8 10,8 / 7,8 7,9 / C1 7,9 down left / ground 7,13
+  band: sketch(`in 0,8 / 0,8 1,8 / resistor R6 1,8 right / 5,8 10,8 / 7,8 7,9 / capacitor C1 7,9 down left / ground 7,13
     ${CONVERTER} / ${FOOT_DOWN} / ${DOUBLED}`),
-  high: sketch(`in 0,8 / 0,8 1,8 / C1 1,8 right / 5,8 10,8 / 7,8 7,9 / R6 7,9 down left / ground 7,13
+  high: sketch(`in 0,8 / 0,8 1,8 / capacitor C1 1,8 right / 5,8 10,8 / 7,8 7,9 / resistor R6 7,9 down left / ground 7,13
     ${CONVERTER} / ${FOOT_DOWN} / ${DOUBLED}`),
-  low: sketch(`in 0,8 / 4,8 10,8 / 4,8 4,9 / C1 4,9 down left / ground 4,13 / 7,8 7,9 / R6 7,9 down left
+  low: sketch(`in 0,8 / 4,8 10,8 / 4,8 4,9 / capacitor C1 4,9 down left / ground 4,13 / 7,8 7,9 / resistor R6 7,9 down left
     ground 7,13 / ${CONVERTER} / ${FOOT_TO_INPUT} / ${FOLLOWER}`),
   notch:
-    sketch(`in 0,8 / 0,8 1,8 / C1 1,8 right / 5,8 10,8 / 7,8 7,9 / R6 7,9 down left / ground 7,13
+    sketch(`in 0,8 / 0,8 1,8 / capacitor C1 1,8 right / 5,8 10,8 / 7,8 7,9 / resistor R6 7,9 down left / ground 7,13
     ${CONVERTER} / ${FOOT_TO_INPUT} / ${FOLLOWER}`),
 };
 

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -54,7 +54,7 @@ function drawingOf(order: number) {
   const lines: string[] = [
     'in 0,6',
     '0,6 2,6',
-    'GI 2,6 plus',
+    'transconductor GI 2,6 plus',
     '2,8 2,9',
     'ground 2,9',
     '6,7 7,7 7,4 16,4 16,7',
@@ -65,12 +65,12 @@ function drawingOf(order: number) {
     const p = (dx: number, y: number) => `${x + dx},${y}`;
     const w = width(k);
     lines.push(
-      `G${k} ${p(0, 6)} plus / ${p(4, 7)} ${p(w - 4, 7)} / ${p(8, 7)} ${p(8, 9)} / C${k} ${p(8, 9)} down right / ground ${p(8, 13)}`,
+      `transconductor G${k} ${p(0, 6)} plus / ${p(4, 7)} ${p(w - 4, 7)} / ${p(8, 7)} ${p(8, 9)} / capacitor C${k} ${p(8, 9)} down right / ground ${p(8, 13)}`,
     );
     if (k === 1) lines.push(`${p(0, 6)} ${p(-1, 6)} / ground ${p(-1, 6)}`);
     if (w === 24)
       lines.push(
-        `GD${k} ${p(13, 1)} plus / ${p(13, 1)} ${p(12, 1)} / ground ${p(12, 1)} / ${p(13, 3)} ${p(10, 3)} ${p(10, 7)} / ${p(17, 2)} ${p(19, 2)} ${p(19, 7)}`,
+        `transconductor GD${k} ${p(13, 1)} plus / ${p(13, 1)} ${p(12, 1)} / ground ${p(12, 1)} / ${p(13, 3)} ${p(10, 3)} ${p(10, 7)} / ${p(17, 2)} ${p(19, 2)} ${p(19, 7)}`,
       );
     if (k < order) {
       const y = k % 2 === 1 ? 16 : 18;

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -89,25 +89,25 @@ function drawingOf(order: number, zeros: boolean) {
     const x = left[k - 1];
     const p = (dx: number, y: number) => `${x + dx},${y}`;
     lines.push(
-      `RF${k} ${p(1, 10)} right / ${p(5, 10)} ${p(8, 10)} / A${k} ${p(8, 10)} minus`,
+      `resistor RF${k} ${p(1, 10)} right / ${p(5, 10)} ${p(8, 10)} / op-amp A${k} ${p(8, 10)} minus`,
       `${p(8, 12)} ${p(8, 13)} / ground ${p(8, 13)} / ${p(7, 10)} ${p(7, 6)} ${p(8, 6)}`,
-      `C${k} ${p(8, 6)} right / ${p(12, 6)} ${p(14, 6)} ${p(14, 11)} / ${p(12, 11)} ${p(16, 11)}`,
+      `capacitor C${k} ${p(8, 6)} right / ${p(12, 6)} ${p(14, 6)} ${p(14, 11)} / ${p(12, 11)} ${p(16, 11)}`,
     );
     if (k === 1 || k === order)
       lines.push(
-        `${p(7, 6)} ${p(7, 3)} ${p(8, 3)} / RD${k} ${p(8, 3)} right / ${p(12, 3)} ${p(14, 3)} ${p(14, 6)}`,
+        `${p(7, 6)} ${p(7, 3)} ${p(8, 3)} / resistor RD${k} ${p(8, 3)} right / ${p(12, 3)} ${p(14, 3)} ${p(14, 6)}`,
       );
     if (!odd(k))
       lines.push(
-        `RI${k} ${p(16, 11)} right / ${p(20, 11)} ${p(22, 11)} / AI${k} ${p(22, 11)} minus`,
+        `resistor RI${k} ${p(16, 11)} right / ${p(20, 11)} ${p(22, 11)} / op-amp AI${k} ${p(22, 11)} minus`,
         `${p(22, 13)} ${p(22, 14)} / ground ${p(22, 14)} / ${p(21, 11)} ${p(21, 7)} ${p(22, 7)}`,
-        `RJ${k} ${p(22, 7)} right / ${p(26, 7)} ${p(28, 7)} ${p(28, 12)} / ${p(26, 12)} ${p(30, 12)}`,
+        `resistor RJ${k} ${p(22, 7)} right / ${p(26, 7)} ${p(28, 7)} ${p(28, 12)} / ${p(26, 12)} ${p(30, 12)}`,
       );
     if (k < order) {
       const y = odd(k) ? 20 : 18;
       const [ex, ey] = [end(k + 1), outY(k + 1)];
       lines.push(
-        `${p(6, 10)} ${p(6, 15)} ${p(5, 15)} / RB${k} ${p(1, 15)} right / ${p(1, 15)} ${p(0, 15)} ${p(0, y)} ${ex},${y} ${ex},${ey}`,
+        `${p(6, 10)} ${p(6, 15)} ${p(5, 15)} / resistor RB${k} ${p(1, 15)} right / ${p(1, 15)} ${p(0, 15)} ${p(0, y)} ${ex},${y} ${ex},${ey}`,
         // To the next state.
         `${end(k)},${outY(k)} ${end(k)},10 ${left[k] + 1},10`,
       );
@@ -117,8 +117,8 @@ function drawingOf(order: number, zeros: boolean) {
       const before = left[k - 3];
       const y = k % 4 === 3 ? -4 : -7;
       lines.push(
-        `${before + 15},11 ${before + 15},-1 ${p(2, -1)} / CF${k} ${p(2, -1)} right / ${p(6, -1)} ${p(6, 10)}`,
-        `${p(13, 11)} ${p(13, y)} ${before + 11},${y} / CR${k - 2} ${before + 7},${y} right / ${before + 7},${y} ${before + 5},${y} ${before + 5},10`,
+        `${before + 15},11 ${before + 15},-1 ${p(2, -1)} / capacitor CF${k} ${p(2, -1)} right / ${p(6, -1)} ${p(6, 10)}`,
+        `${p(13, 11)} ${p(13, y)} ${before + 11},${y} / capacitor CR${k - 2} ${before + 7},${y} right / ${before + 7},${y} ${before + 5},${y} ${before + 5},10`,
       );
     }
   }

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 import {
@@ -28,7 +28,8 @@ export const resonatorDip: Topology = {
   opAmps: 3,
   gain: 'unity',
   limits: { q: [0.2, 20], gain: [1, 1], boost: [0.025, 0.98] },
-  drawing: sketch(`in 0,2 / 0,2 1,2 / R1 1,2 right / 5,2 8,2 / A1 8,2 plus / 8,4 8,6 13,6 13,3
+  drawing:
+    sketch(`in 0,2 / 0,2 1,2 / resistor R1 1,2 right / 5,2 8,2 / op-amp A1 8,2 plus / 8,4 8,6 13,6 13,3
     12,3 19,3 / out 19,3 / 7,2 7,8 / ${RESONANCE}`),
   design(ask, choice) {
     checkAsk(this, ask);

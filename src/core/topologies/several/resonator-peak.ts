@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 import {
@@ -28,8 +28,8 @@ export const resonatorPeak: Topology = {
   opAmps: 3,
   gain: 'unity',
   limits: { q: [0.2, 20], gain: [1, 1], boost: [1.02, 40] },
-  drawing: sketch(`in 0,2 / 0,2 8,2 / A1 8,2 plus / 12,3 19,3 / out 19,3
-    8,4 7,4 7,7 7,8 / 7,7 9,7 / R1 9,7 right / 13,7 15,7 15,3 / ${RESONANCE}`),
+  drawing: sketch(`in 0,2 / 0,2 8,2 / op-amp A1 8,2 plus / 12,3 19,3 / out 19,3
+    8,4 7,4 7,7 7,8 / 7,7 9,7 / resistor R1 9,7 right / 13,7 15,7 15,3 / ${RESONANCE}`),
   design(ask, choice) {
     checkAsk(this, ask);
     const R3 = WORKING_OHMS / (ask.boost! - 1);

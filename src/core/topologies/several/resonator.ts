@@ -10,9 +10,9 @@ import type { Why } from '../why';
 export const madeCoil = ({ R2, R3, C2 }: Values): number => R3 * R2 * C2;
 
 /** The branch below (7,8), ending at ground through the made coil. */
-export const RESONANCE = `C1 7,8 down left / 7,12 7,14 10,14 / A2 10,14 plus / 10,16 10,18 15,18 15,15
-  14,15 17,15 / C2 17,15 right / 21,15 25,15 / 22,15 22,16 / R2 22,16 down left / ground 22,20
-  A3 25,15 plus / 25,17 25,19 30,19 30,16 / 29,16 32,16 32,22 13,22 / R3 9,22 right
+export const RESONANCE = `capacitor C1 7,8 down left / 7,12 7,14 10,14 / op-amp A2 10,14 plus / 10,16 10,18 15,18 15,15
+  14,15 17,15 / capacitor C2 17,15 right / 21,15 25,15 / 22,15 22,16 / resistor R2 22,16 down left / ground 22,20
+  op-amp A3 25,15 plus / 25,17 25,19 30,19 30,16 / 29,16 32,16 32,22 13,22 / resistor R3 9,22 right
   9,22 5,22 5,13 7,13`;
 
 /** @param damping R3 C1 w0 */

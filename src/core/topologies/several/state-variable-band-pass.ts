@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type Topology } from '../topology';
 import { because } from '../why';
 import {

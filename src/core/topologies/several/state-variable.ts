@@ -95,23 +95,23 @@ export const STATE_VARIABLE_WHY: readonly Why[] = [
   },
 ];
 
-const BASE = `in 0,6 / 0,6 1,6 / R1 1,6 right / 5,6 8,6 / A1 8,6 minus
-  6,6 6,3 7,3 / R3 7,3 right / 11,3 13,3 13,7 / 12,7 15,7 / R6 15,7 right / 19,7 21,7
-  A2 21,7 minus / 21,9 21,11 / ground 21,11 / 20,7 20,3 21,3 / C1 21,3 right / 25,3 26,3 26,8
-  25,8 28,8 / R7 28,8 right / 32,8 34,8 / A3 34,8 minus / 34,10 34,12 / ground 34,12
-  33,8 33,4 34,4 / C2 34,4 right / 38,4 39,4 39,9 / 38,9 42,9
-  40,9 40,0 13,0 / R2 9,0 right / 9,0 6,0 6,3
-  27,8 27,14 20,14 / R4 16,14 right / 16,14 8,14 8,8 / 8,14 8,15 / R5 8,15 down left / ground 8,19`;
+const BASE = `in 0,6 / 0,6 1,6 / resistor R1 1,6 right / 5,6 8,6 / op-amp A1 8,6 minus
+  6,6 6,3 7,3 / resistor R3 7,3 right / 11,3 13,3 13,7 / 12,7 15,7 / resistor R6 15,7 right / 19,7 21,7
+  op-amp A2 21,7 minus / 21,9 21,11 / ground 21,11 / 20,7 20,3 21,3 / capacitor C1 21,3 right / 25,3 26,3 26,8
+  25,8 28,8 / resistor R7 28,8 right / 32,8 34,8 / op-amp A3 34,8 minus / 34,10 34,12 / ground 34,12
+  33,8 33,4 34,4 / capacitor C2 34,4 right / 38,4 39,4 39,9 / 38,9 42,9
+  40,9 40,0 13,0 / resistor R2 9,0 right / 9,0 6,0 6,3
+  27,8 27,14 20,14 / resistor R4 16,14 right / 16,14 8,14 8,8 / 8,14 8,15 / resistor R5 8,15 down left / ground 8,19`;
 
 /** The loop with its output at one of its three places, or with a fourth op-amp summing high and low. */
 export const STATE_VARIABLE_DRAWINGS = {
-  low: `${BASE} / tap high 14,7 / tap band 27,8 / out 42,9`,
-  band: `${BASE} / tap high 14,7 / tap low 42,9 / 27,8 27,1 30,1 / out 30,1`,
-  high: `${BASE} / tap band 27,8 / tap low 42,9 / 14,7 14,-2 17,-2 / out 17,-2`,
+  low: `${BASE} / tap high 14,7 / tap band 27,8 / out 42,9 low`,
+  band: `${BASE} / tap high 14,7 / tap low 42,9 / 27,8 27,1 30,1 / out 30,1 band`,
+  high: `${BASE} / tap band 27,8 / tap low 42,9 / 14,7 14,-2 17,-2 / out 17,-2 high`,
   notch: `${BASE} / tap high 14,7 / tap band 27,8 / tap low 42,9
-    14,7 14,17 44,17 / R8 44,17 right / 48,17 50,17 50,9
-    42,9 44,9 / R9 44,9 right / 48,9 52,9 / A4 52,9 minus / 52,11 52,13 / ground 52,13
-    51,9 51,5 52,5 / R10 52,5 right / 56,5 58,5 58,10 / 56,10 61,10 / out 61,10`,
+    14,7 14,17 44,17 / resistor R8 44,17 right / 48,17 50,17 50,9
+    42,9 44,9 / resistor R9 44,9 right / 48,9 52,9 / op-amp A4 52,9 minus / 52,11 52,13 / ground 52,13
+    51,9 51,5 52,5 / resistor R10 52,5 right / 56,5 58,5 58,10 / 56,10 61,10 / out 61,10 notch`,
 } as const;
 
 export const STATE_VARIABLE_BLOCKS: BlockDiagram = {

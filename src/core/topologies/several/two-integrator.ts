@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   startCapacitor,
   TWO_PI,
@@ -33,16 +33,16 @@ export function twoIntegratorValues(
   return { R1: R * R1over, R2: q * R, R3: R, R4: R, R5: USUAL, R6: USUAL, C1: C, C2: C };
 }
 
-const BASE = `in 0,6 / 0,6 1,6 / R1 1,6 right / 5,6 10,6 / A1 10,6 minus / 10,8 10,10 / ground 10,10
-  8,6 8,3 10,3 / C1 10,3 right / 14,3 16,3 16,7 / 8,3 8,0 10,0 / R2 10,0 right / 14,0 16,0 16,3
-  14,7 18,7 / R4 18,7 right / 22,7 24,7 / A2 24,7 minus / 24,9 24,11 / ground 24,11
-  23,7 23,4 24,4 / C2 24,4 right / 28,4 30,4 30,8 / 28,8 32,8 / R5 32,8 right / 36,8 38,8
-  A3 38,8 minus / 38,10 38,12 / ground 38,12 / 37,8 37,5 38,5 / R6 38,5 right / 42,5 44,5 44,9
-  42,9 47,9 / tap inverted 47,9 / 45,9 45,15 18,15 / R3 14,15 right / 14,15 7,15 7,6`;
+const BASE = `in 0,6 / 0,6 1,6 / resistor R1 1,6 right / 5,6 10,6 / op-amp A1 10,6 minus / 10,8 10,10 / ground 10,10
+  8,6 8,3 10,3 / capacitor C1 10,3 right / 14,3 16,3 16,7 / 8,3 8,0 10,0 / resistor R2 10,0 right / 14,0 16,0 16,3
+  14,7 18,7 / resistor R4 18,7 right / 22,7 24,7 / op-amp A2 24,7 minus / 24,9 24,11 / ground 24,11
+  23,7 23,4 24,4 / capacitor C2 24,4 right / 28,4 30,4 30,8 / 28,8 32,8 / resistor R5 32,8 right / 36,8 38,8
+  op-amp A3 38,8 minus / 38,10 38,12 / ground 38,12 / 37,8 37,5 38,5 / resistor R6 38,5 right / 42,5 44,5 44,9
+  42,9 47,9 / tap inverted 47,9 / 45,9 45,15 18,15 / resistor R3 14,15 right / 14,15 7,15 7,6`;
 
 export const TWO_INTEGRATOR_DRAWINGS = {
-  low: sketch(`${BASE} / tap band 17,7 / 31,8 31,1 34,1 / out 34,1`),
-  band: sketch(`${BASE} / tap low 31,8 / 17,7 17,-2 20,-2 / out 20,-2`),
+  low: sketch(`${BASE} / tap band 17,7 / 31,8 31,1 34,1 / out 34,1 low`),
+  band: sketch(`${BASE} / tap low 31,8 / 17,7 17,-2 20,-2 / out 20,-2 band`),
 };
 
 export const TWO_INTEGRATOR_WHY: readonly Why[] = [

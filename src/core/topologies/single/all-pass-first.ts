@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, startCapacitor, TWO_PI, type Topology, type Values } from '../topology';
 import { because } from '../why';
 
@@ -16,9 +16,10 @@ export const allPassFirst: Topology = {
   gain: 'unity',
   needsMatching: true,
   limits: { gain: [1, 1] },
-  drawing: sketch(`in 0,6 / 0,6 4,6 / R1 4,6 right / 8,6 14,6 / A1 14,6 minus / 2,6 2,8 4,8
-    R3 4,8 right / 8,8 14,8 / C1 11,9 down right / 11,8 11,9 / ground 11,13
-    10,6 10,3 13,3 / R2 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
+  drawing:
+    sketch(`in 0,6 / 0,6 4,6 / resistor R1 4,6 right / 8,6 14,6 / op-amp A1 14,6 minus / 2,6 2,8 4,8
+    resistor R3 4,8 right / 8,8 14,8 / capacitor C1 11,9 down right / 11,8 11,9 / ground 11,13
+    10,6 10,3 13,3 / resistor R2 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
   /** H = (1 - s R3 C1) / (1 + s R3 C1) with R1 = R2. */
   design(ask, choice) {
     checkAsk(this, ask);

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -36,9 +36,10 @@ export const allPassSecond: Topology = {
   gain: 'given',
   needsMatching: true,
   limits: { q: [0.3, 5], gain: [0.05, 1] },
-  drawing: sketch(`in 0,6 / 0,6 3,6 / R1 3,6 right / 7,6 9,6 / C2 9,6 right / 13,6 16,6
-    8,6 8,0 11,0 / C1 11,0 right / 15,0 22,0 22,7 / 15,6 15,3 16,3 / R2 16,3 right / 20,3 22,3
-    A1 16,6 minus / 2,6 2,8 4,8 / R3 4,8 right / 8,8 16,8 / R4 11,9 down right / 11,8 11,9 / ground 11,13
+  drawing:
+    sketch(`in 0,6 / 0,6 3,6 / resistor R1 3,6 right / 7,6 9,6 / capacitor C2 9,6 right / 13,6 16,6
+    8,6 8,0 11,0 / capacitor C1 11,0 right / 15,0 22,0 22,7 / 15,6 15,3 16,3 / resistor R2 16,3 right / 20,3 22,3
+    op-amp A1 16,6 minus / 2,6 2,8 4,8 / resistor R3 4,8 right / 8,8 16,8 / resistor R4 11,9 down right / 11,8 11,9 / ground 11,13
     20,7 25,7 / out 25,7`),
   design(ask, choice) {
     checkAsk(this, { ...ask, gain: undefined });

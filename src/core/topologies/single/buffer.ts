@@ -1,5 +1,5 @@
 import { FLAT_HZ } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type Topology } from '../topology';
 
 export const buffer: Topology = {
@@ -12,7 +12,9 @@ export const buffer: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { gain: [1, 1] },
-  drawing: sketch(`in 0,2 / 0,2 4,2 / A1 4,2 plus / 8,3 12,3 / out 12,3 / 4,4 4,6 10,6 10,3`),
+  drawing: sketch(
+    `in 0,2 / 0,2 4,2 / op-amp A1 4,2 plus / 8,3 12,3 / out 12,3 / 4,4 4,6 10,6 10,3`,
+  ),
   design(ask) {
     checkAsk(this, ask);
     return {};

@@ -1,5 +1,5 @@
 import { FLAT_HZ } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 
@@ -18,10 +18,10 @@ export const difference: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { gain: [0.001, 1000] },
-  drawing: sketch(`in 0,8 / 0,8 4,8 / R3 4,8 right / 8,8 14,8 / A1 14,6 minus
-    R4 10,8 down left / ground 10,12
-    R1 4,6 right / 8,6 14,6 / 4,6 2,6 2,4 / tap minus 2,4 / 2,5 0,5 / ground 0,5
-    11,6 11,3 13,3 / R2 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
+  drawing: sketch(`in 0,8 / 0,8 4,8 / resistor R3 4,8 right / 8,8 14,8 / op-amp A1 14,6 minus
+    resistor R4 10,8 down left / ground 10,12
+    resistor R1 4,6 right / 8,6 14,6 / 4,6 2,6 2,4 / tap minus 2,4 / 2,5 0,5 / ground 0,5
+    11,6 11,3 13,3 / resistor R2 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
   design(ask, choice) {
     checkAsk(this, ask);
     const gain = ask.gain ?? 1;

@@ -42,11 +42,11 @@ export const multipleFeedbackBandPass: Topology = {
   gain: 'inverting',
   limits: { q: [0.5, 20], gain: [-400, -0.01] },
   drawing: multipleFeedbackDrawing({
-    input: 'R1',
-    series: 'C2',
-    over: 'C1',
-    around: 'R3',
-    foot: 'R2',
+    input: 'resistor R1',
+    series: 'capacitor C2',
+    over: 'capacitor C1',
+    around: 'resistor R3',
+    foot: 'resistor R2',
   }),
   design(ask, choice) {
     const q = ask.q ?? 1;

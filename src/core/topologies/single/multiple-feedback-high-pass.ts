@@ -29,11 +29,11 @@ export const multipleFeedbackHighPass: Topology = {
   gain: 'inverting',
   limits: { q: [0.3, 10], gain: [-20, -0.05] },
   drawing: multipleFeedbackDrawing({
-    input: 'C1',
-    series: 'C2',
-    over: 'C3',
-    around: 'R2',
-    foot: 'R1',
+    input: 'capacitor C1',
+    series: 'capacitor C2',
+    over: 'capacitor C3',
+    around: 'resistor R2',
+    foot: 'resistor R1',
   }),
   design(ask, choice) {
     const gain = ask.gain ?? -1;

@@ -36,11 +36,11 @@ export const multipleFeedbackLowPass: Topology = {
   gain: 'inverting',
   limits: { q: [0.3, 10], gain: [-20, -0.05] },
   drawing: multipleFeedbackDrawing({
-    input: 'R1',
-    series: 'R3',
-    over: 'R2',
-    around: 'C2',
-    foot: 'C1',
+    input: 'resistor R1',
+    series: 'resistor R3',
+    over: 'resistor R2',
+    around: 'capacitor C2',
+    foot: 'capacitor C1',
   }),
   /**
    * With m = C1/C2 and x = sqrt(R3/R2) the damping reads (1+H) x^2 - sqrt(m)/Q x + 1 = 0, which has

@@ -1,5 +1,5 @@
 import { FLAT_HZ } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 
@@ -15,8 +15,8 @@ export const nonInverting: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { gain: [1.001, 1000] },
-  drawing: sketch(`in 0,2 / 0,2 4,2 / A1 4,2 plus / 8,3 13,3 / out 13,3
-    4,4 4,7 / 4,7 6,7 / RF 6,7 right / 10,7 11,7 11,3 / RG 4,7 down left / ground 4,11`),
+  drawing: sketch(`in 0,2 / 0,2 4,2 / op-amp A1 4,2 plus / 8,3 13,3 / out 13,3
+    4,4 4,7 / 4,7 6,7 / resistor RF 6,7 right / 10,7 11,7 11,3 / resistor RG 4,7 down left / ground 4,11`),
   design(ask, choice) {
     const gain = ask.gain ?? 2;
     checkAsk(this, { ...ask, gain });

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -34,10 +34,11 @@ export const positiveFeedbackBandPass: Topology = {
   opAmps: 1,
   gain: 'given',
   limits: { q: [0.48, 8], gain: [0.3, 40] },
-  drawing: sketch(`in 0,6 / 0,6 1,6 / R1 1,6 right / 5,6 8,6 / C2 8,6 right / 12,6 15,6
-    6,6 6,7 / C1 6,7 down left / ground 6,11 / 7,6 7,2 10,2 / R3 10,2 right / 14,2 21,2 21,7
-    13,6 13,7 / R2 13,7 down left / ground 13,11 / A1 15,6 plus / 19,7 24,7 / out 24,7
-    15,8 15,12 16,12 / RF 16,12 right / 20,12 21,12 21,7 / 15,12 15,13 / RG 15,13 down right / ground 15,17`),
+  drawing:
+    sketch(`in 0,6 / 0,6 1,6 / resistor R1 1,6 right / 5,6 8,6 / capacitor C2 8,6 right / 12,6 15,6
+    6,6 6,7 / capacitor C1 6,7 down left / ground 6,11 / 7,6 7,2 10,2 / resistor R3 10,2 right / 14,2 21,2 21,7
+    13,6 13,7 / resistor R2 13,7 down left / ground 13,11 / op-amp A1 15,6 plus / 19,7 24,7 / out 24,7
+    15,8 15,12 16,12 / resistor RF 16,12 right / 20,12 21,12 21,7 / 15,12 15,13 / resistor RG 15,13 down right / ground 15,17`),
   /** Equal parts: w0 = sqrt(2)/(R C), Q = sqrt(2)/(4-K), gain = K/(4-K). */
   design(ask, choice) {
     checkAsk(this, { ...ask, gain: undefined });

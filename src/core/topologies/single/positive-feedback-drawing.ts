@@ -1,4 +1,9 @@
-import type { Drawing, DrawnSymbol, Point } from '../drawing';
+import type { Drawing } from '@/core/drawing/drawing';
+import { sketch } from '@/core/drawing/sketch';
+
+const DIVIDER = `14,8 14,11 15,11 / resistor RF 15,11 right / 19,11 20,11 20,7
+  14,11 14,12 / resistor RG 14,12 down right / ground 14,16`;
+const FOLLOWER = '14,8 14,11 19,11 19,7';
 
 /**
  * The common drawing of the two-resistor two-capacitor positive-feedback stages; low-pass and
@@ -8,83 +13,10 @@ export function positiveFeedbackDrawing(
   kind: 'low-pass' | 'high-pass',
   settable: boolean,
 ): Drawing {
-  const [series, shunt, S, P] =
-    kind === 'low-pass'
-      ? (['resistor', 'capacitor', 'R', 'C'] as const)
-      : (['capacitor', 'resistor', 'C', 'R'] as const);
-  const divider: DrawnSymbol[] = [
-    { kind: 'resistor', id: 'RF', at: [15, 11], toward: 'right' },
-    { kind: 'resistor', id: 'RG', at: [14, 12], toward: 'down', label: 'right' },
-    { kind: 'ground', at: [14, 16] },
-  ];
-  const dividerWires: Point[][] = [
-    [
-      [14, 8],
-      [14, 11],
-      [15, 11],
-    ],
-    [
-      [14, 11],
-      [14, 12],
-    ],
-    [
-      [19, 11],
-      [20, 11],
-      [20, 7],
-    ],
-  ];
-  const follower: Point[][] = [
-    [
-      [14, 8],
-      [14, 11],
-      [19, 11],
-      [19, 7],
-    ],
-  ];
-  return {
-    symbols: [
-      { kind: 'port', net: 'in', at: [0, 6] },
-      { kind: series, id: `${S}1`, at: [1, 6], toward: 'right' },
-      { kind: series, id: `${S}2`, at: [7, 6], toward: 'right' },
-      { kind: shunt, id: `${P}1`, at: [9, 2], toward: 'right' },
-      { kind: shunt, id: `${P}2`, at: [12, 8], toward: 'down', label: 'left' },
-      { kind: 'ground', at: [12, 12] },
-      { kind: 'op-amp', id: 'A1', at: [14, 6], upper: 'plus' },
-      { kind: 'port', net: 'out', at: [22, 7] },
-      ...(settable ? divider : []),
-    ],
-    wires: [
-      [
-        [0, 6],
-        [1, 6],
-      ],
-      [
-        [5, 6],
-        [7, 6],
-      ],
-      [
-        [6, 6],
-        [6, 2],
-        [9, 2],
-      ],
-      [
-        [13, 2],
-        [20, 2],
-        [20, 7],
-      ],
-      [
-        [11, 6],
-        [14, 6],
-      ],
-      [
-        [12, 6],
-        [12, 8],
-      ],
-      [
-        [18, 7],
-        [22, 7],
-      ],
-      ...(settable ? dividerWires : follower),
-    ],
-  };
+  const parts = ['resistor R', 'capacitor C'];
+  const [series, shunt] = kind === 'low-pass' ? parts : parts.reverse();
+  return sketch(`in 0,6 / 0,6 1,6 / ${series}1 1,6 right / 5,6 7,6 / ${series}2 7,6 right / 11,6 14,6
+    6,6 6,2 9,2 / ${shunt}1 9,2 right / 13,2 20,2 20,7
+    12,6 12,8 / ${shunt}2 12,8 down left / ground 12,12
+    op-amp A1 14,6 plus / 18,7 22,7 / out 22,7 / ${settable ? DIVIDER : FOLLOWER}`);
 }

@@ -1,14 +1,14 @@
-import type { Drawing } from '../drawing';
-import { sketch } from '../sketch';
+import type { Drawing } from '@/core/drawing/drawing';
+import { sketch } from '@/core/drawing/sketch';
 import { TWO_PI, type Values } from '../topology';
 import type { Why } from '../why';
 
 /** The non-inverting amplifier with capacitors in its divider: none, one or both of them. */
 export function shapedGainDrawing(top: boolean, bottom: boolean): Drawing {
-  return sketch(`in 0,2 / 0,2 6,2 / A1 6,2 plus / 10,3 15,3 / out 15,3
-    6,4 6,7 / 6,7 8,7 / RF 8,7 right / 12,7 13,7 13,3 / RG 6,7 down left
-    ${top ? '7,7 7,10 8,10 / CF 8,10 right / 12,10 13,10 13,7' : ''}
-    ${bottom ? 'CG 6,11 down left / ground 6,15' : 'ground 6,11'}`);
+  return sketch(`in 0,2 / 0,2 6,2 / op-amp A1 6,2 plus / 10,3 15,3 / out 15,3
+    6,4 6,7 / 6,7 8,7 / resistor RF 8,7 right / 12,7 13,7 13,3 / resistor RG 6,7 down left
+    ${top ? '7,7 7,10 8,10 / capacitor CF 8,10 right / 12,10 13,10 13,7' : ''}
+    ${bottom ? 'capacitor CG 6,11 down left / ground 6,15' : 'ground 6,11'}`);
 }
 
 export const midGain = ({ RF, RG }: Values): number => 1 + RF / RG;

@@ -1,5 +1,5 @@
 import { FLAT_HZ } from '../pad';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, type StageFigures, type Topology, type Values } from '../topology';
 import { because } from '../why';
 
@@ -15,9 +15,10 @@ export const summing: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { gain: [-1000, -0.001] },
-  drawing: sketch(`in 0,6 / 0,6 4,6 / R1 4,6 right / 8,6 14,6 / A1 14,6 minus / 14,8 14,10
-    ground 14,10 / R2 4,9 right / 8,9 9,9 9,6 / 4,9 2,9 2,11 / ground 2,11 / tap second 2,9
-    10,6 10,3 13,3 / R3 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
+  drawing:
+    sketch(`in 0,6 / 0,6 4,6 / resistor R1 4,6 right / 8,6 14,6 / op-amp A1 14,6 minus / 14,8 14,10
+    ground 14,10 / resistor R2 4,9 right / 8,9 9,9 9,6 / 4,9 2,9 2,11 / ground 2,11 / tap second 2,9
+    10,6 10,3 13,3 / resistor R3 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
   design(ask, choice) {
     const gain = ask.gain ?? -1;
     checkAsk(this, { ...ask, gain });

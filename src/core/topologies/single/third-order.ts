@@ -3,7 +3,7 @@ import { add, fromRoots, multiply, polynomialRoots } from '../../response/polyno
 import { polesOfSection } from '../../response/prototypes';
 import { centreOfPoles } from '../figures';
 import { polesOf } from '../poles-of-parts';
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -70,12 +70,14 @@ function elements(kind: Kind, { f0Hz, poles }: StageAsk): number[] {
   return fits[0];
 }
 
+const PARTS = ['resistor R', 'capacitor C'];
+
 function drawingOf(kind: Kind) {
-  const [S, P] = kind === 'low-pass' ? ['R', 'C'] : ['C', 'R'];
+  const [S, P] = kind === 'low-pass' ? PARTS : [...PARTS].reverse();
   return sketch(`in 0,6 / 0,6 1,6 / ${S}1 1,6 right / 5,6 7,6 / 6,6 6,7 / ${P}1 6,7 down left / ground 6,11
     ${S}2 7,6 right / 11,6 13,6 / 12,6 12,2 15,2 / ${P}2 15,2 right / 19,2 26,2 26,7
     ${S}3 13,6 right / 17,6 20,6 / 18,6 18,8 / ${P}3 18,8 down left / ground 18,12
-    A1 20,6 plus / 20,8 20,11 25,11 25,7 / 24,7 28,7 / out 28,7`);
+    op-amp A1 20,6 plus / 20,8 20,11 25,11 25,7 / 24,7 28,7 / out 28,7`);
 }
 
 /** The third-order single-amplifier stage, either way round. */

@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import {
   checkAsk,
   startCapacitor,
@@ -30,9 +30,9 @@ export const twinTNotchBootstrapped: Topology = {
   limits: { q: [0.26, 20], gain: [1, 1] },
   drawing:
     sketch(`in 0,6 / 0,6 1,6 / ${TWIN_T_PARTS} / 6,14 10,14 / 8,14 8,17 20,17 20,14 / 18,14 22,14
-    27,6 30,6 / A1 30,6 plus / 34,7 40,7 / out 40,7 / 30,8 30,11 36,11 36,7
-    38,7 38,12 / R5 38,12 down right / 38,16 38,18 / R6 38,18 down right / ground 38,22
-    38,17 26,17 26,20 28,20 / A2 28,20 plus
+    27,6 30,6 / op-amp A1 30,6 plus / 34,7 40,7 / out 40,7 / 30,8 30,11 36,11 36,7
+    38,7 38,12 / resistor R5 38,12 down right / 38,16 38,18 / resistor R6 38,18 down right / ground 38,22
+    38,17 26,17 26,20 28,20 / op-amp A2 28,20 plus
     32,21 34,21 34,24 20,24 20,17 / 28,22 26,22 26,24`),
   /** Q = 1/(4(1-k)): the fraction k of the output that drives the feet. */
   design(ask, choice) {

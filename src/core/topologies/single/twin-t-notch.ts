@@ -1,4 +1,4 @@
-import { sketch } from '../sketch';
+import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, startCapacitor, TWO_PI, type Topology } from '../topology';
 import { TWIN_T_PARTS, TWIN_T_WHY, twinTFigures, twinTValues } from '../twin-t-parts';
 import { because } from '../why';
@@ -15,7 +15,7 @@ export const twinTNotch: Topology = {
   needsMatching: true,
   limits: { gain: [1, 1] },
   drawing: sketch(`in 0,6 / 0,6 1,6 / ${TWIN_T_PARTS} / ground 8,14 / 8,14 6,14 / 8,14 10,14
-    ground 20,14 / 20,14 18,14 / 20,14 22,14 / 27,6 30,6 / A1 30,6 plus / 34,7 38,7 / out 38,7
+    ground 20,14 / 20,14 18,14 / 20,14 22,14 / 27,6 30,6 / op-amp A1 30,6 plus / 34,7 38,7 / out 38,7
     30,8 30,11 36,11 36,7`),
   design(ask, choice) {
     checkAsk(this, ask);

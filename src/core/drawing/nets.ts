@@ -1,17 +1,24 @@
-import { pinsOf, type Drawing, type Point } from './drawing';
+import { isName, isPart, isPort, pinsOf, type Drawing, type Point } from './drawing';
 
-/** A part of a topology with the local net at each of its terminals. */
+/** A drawn part with the local net at each of its pins. */
 export interface DrawnPart {
   id: string;
-  kind: 'resistor' | 'capacitor' | 'inductor' | 'op-amp' | 'transconductor';
+  kind: string;
   nets: Record<string, string>;
+}
+
+/** A place where the circuit is joined to others. */
+export interface DrawnPort {
+  name: string;
+  flow: 'in' | 'out';
+  net: string;
 }
 
 export interface DrawnNets {
   parts: DrawnPart[];
-  /** Nets of the further outputs, by the name drawn at them. */
-  taps: Record<string, string>;
-  /** Local net names; the ports' are `in` and `out`, ground is `0`. */
+  /** Inputs and outputs in the order they are drawn; the nets of the main ones are `in` and `out`. */
+  ports: DrawnPort[];
+  /** Local net names; ground is `0`. */
   nets: string[];
   /** Places where three or more lines meet: drawn as dots. */
   dots: Point[];
@@ -52,25 +59,44 @@ export function readNets(drawing: Drawing): DrawnNets {
       if (touches(segment, point)) join(key(point), key(segment.from));
   }
 
-  const names = new Map<string, string>();
-  for (const { terminal, at, symbol } of pins) {
-    if (symbol.kind === 'ground') names.set(find(key(at)), '0');
-    if (symbol.kind === 'port') names.set(find(key(at)), terminal);
+  // A name written in two places is one net.
+  const written = new Map<string, Point>();
+  for (const { symbol, at } of pins) {
+    if (!isName(symbol)) continue;
+    const first = written.get(symbol.name);
+    if (first) join(key(first), key(at));
+    else written.set(symbol.name, at);
   }
+
+  const names = new Map<string, string>();
+  const claim = (at: Point, name: string) => {
+    const root = find(key(at));
+    if (!names.has(root)) names.set(root, name);
+  };
+  // What is joined to ground is ground, whatever else is written there.
+  for (const { at, symbol } of pins) if (symbol.kind === 'ground') claim(at, '0');
+  for (const { at, symbol } of pins) if (isPort(symbol)) claim(at, symbol.net);
+  for (const { at, symbol } of pins) if (isName(symbol)) claim(at, symbol.name);
+  const used = new Set(names.values());
   let inner = 0;
   const nameOf = (at: Point): string => {
     const root = find(key(at));
-    if (!names.has(root)) names.set(root, `n${++inner}`);
+    if (!names.has(root)) {
+      do inner++;
+      while (used.has(`n${inner}`));
+      names.set(root, `n${inner}`);
+    }
     return names.get(root)!;
   };
 
   const parts: DrawnPart[] = [];
-  const taps: Record<string, string> = {};
+  const ports: DrawnPort[] = [];
   const pinsPerNet = new Map<string, number>();
   for (const { at } of pins) pinsPerNet.set(nameOf(at), (pinsPerNet.get(nameOf(at)) ?? 0) + 1);
   for (const symbol of drawing.symbols) {
-    if (symbol.kind === 'tap') taps[symbol.name] = nameOf(symbol.at);
-    if (!('id' in symbol)) continue;
+    if (isPort(symbol))
+      ports.push({ name: symbol.name, flow: symbol.flow, net: nameOf(symbol.at) });
+    if (!isPart(symbol)) continue;
     const nets = Object.fromEntries(
       pinsOf(symbol).map(({ terminal, at }) => [terminal, nameOf(at)]),
     );
@@ -78,7 +104,7 @@ export function readNets(drawing: Drawing): DrawnNets {
   }
   return {
     parts,
-    taps,
+    ports,
     nets: [...new Set(names.values())],
     dots: junctions(
       segments,
