@@ -1,6 +1,8 @@
 import type { Page } from 'playwright-core';
 import { makeSheet, makeStage } from '@/core/sheet/make';
 import type { Keep, Sheet } from '@/core/sheet/schema';
+import { designOf } from '@/core/sheet/design-of';
+import { valuesOf, withValue } from '@/core/sheet/stage';
 import { topologyOf } from '@/core/topologies';
 import { line, percentile, report } from './measure';
 
@@ -26,13 +28,9 @@ function tenOpAmps(): Sheet {
     ),
   );
   const ways = [{ ...sheet.ways[0], stages }];
-  const { ask, parts, readings } = sheet;
   const keeps = Array.from({ length: 5 }, (_, k): Keep => {
-    const own = stages.map((s) => ({
-      ...s,
-      values: { ...s.values, R1: s.values.R1 * (1 + k / 20) },
-    }));
-    const design = { ask, parts, readings, ways: [{ ...ways[0], stages: own }] };
+    const own = stages.map((s) => withValue(s, 'R1', valuesOf(s).R1 * (1 + k / 20)));
+    const design = designOf({ ...sheet, ways: [{ ...ways[0], stages: own }] });
     return { id: `k${k}`, name: `keep ${k}`, at: AT, shown: true, design };
   });
   return { ...sheet, ways, keeps };

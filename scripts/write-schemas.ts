@@ -3,15 +3,19 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { circuitSchema } from '@/core/circuit/schema';
 import { askFileSchema } from '@/core/design/ask';
-import { sheetSchema } from '@/core/sheet/schema';
+import { SHEET_VERSION, sheetSchema } from '@/core/sheet/schema';
 
 /** Write the JSON Schemas of the open formats to docs/formats; with --check, only compare. */
-const FORMATS = { circuit: circuitSchema, ask: askFileSchema, sheet: sheetSchema };
+const FORMATS = {
+  circuit: { version: 1, schema: circuitSchema },
+  ask: { version: 1, schema: askFileSchema },
+  sheet: { version: SHEET_VERSION, schema: sheetSchema },
+};
 const check = process.argv.includes('--check');
 let stale = 0;
-for (const [name, schema] of Object.entries(FORMATS)) {
+for (const [name, { version, schema }] of Object.entries(FORMATS)) {
   const path = join(import.meta.dirname, '..', 'docs', 'formats', `${name}.schema.json`);
-  const text = `${JSON.stringify({ $id: `jaunty-reed/${name}/1`, title: `jaunty-reed/${name}, version 1`, ...z.toJSONSchema(schema, { io: 'input' }) }, null, 2)}\n`;
+  const text = `${JSON.stringify({ $id: `jaunty-reed/${name}/${version}`, title: `jaunty-reed/${name}, version ${version}`, ...z.toJSONSchema(schema, { io: 'input' }) }, null, 2)}\n`;
   if (!check) {
     writeFileSync(path, text);
     continue;

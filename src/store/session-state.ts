@@ -1,12 +1,10 @@
 import { create } from 'zustand';
 import { temporal } from 'zundo';
-import type { Sheet } from '@/core/sheet/schema';
+import { designOf } from '@/core/sheet/design-of';
+import type { Sheet, SheetDesign } from '@/core/sheet/schema';
 
 /** What undo goes back over. */
-export type SheetContent = Pick<
-  Sheet,
-  'title' | 'ask' | 'parts' | 'ways' | 'readings' | 'keeps' | 'bank'
->;
+export type SheetContent = SheetDesign & Pick<Sheet, 'title' | 'keeps'>;
 /** What it leaves alone. */
 export type SheetFrame = Omit<Sheet, keyof SheetContent>;
 
@@ -99,9 +97,10 @@ export function adopt(sheet: Sheet, change: Partial<SessionState> = {}): void {
 
 /** A sheet as content and frame. */
 export function divided(sheet: Sheet): { content: SheetContent; frame: SheetFrame } {
-  const { title, ask, parts, ways, readings, keeps, bank, ...frame } = sheet;
-  return {
-    content: { title, ask, parts, ways, readings, keeps, ...(bank ? { bank } : {}) },
-    frame,
-  };
+  const { title, keeps } = sheet;
+  const content: SheetContent = { ...designOf(sheet), title, keeps };
+  const frame = Object.fromEntries(
+    Object.entries(sheet).filter(([field]) => !(field in content)),
+  ) as SheetFrame;
+  return { content, frame };
 }

@@ -3,9 +3,10 @@ import type { Ask } from '@/core/design/ask';
 import { valuesWithKnown, type MissedFigure, type SolvedStage } from '@/core/design/with-known';
 import { messageOf, ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
-import { makeStage, realValues, startOf } from '@/core/sheet/make';
-import type { PartChoices, Stage, Way } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
+import { startOf } from '@/core/sheet/exact';
+import { makeStage, realValues } from '@/core/sheet/make';
+import type { PartChoices, Stage, Way, WayEnd } from '@/core/sheet/schema';
+import { asDesigned, partsOf, valuesOf } from '@/core/sheet/stage';
 import type { Values } from '@/core/topologies/topology';
 import type { Bank, Channel } from './schema';
 import { channelBands, type ChannelBand } from './widths';
@@ -42,8 +43,12 @@ function knownOf({ known }: Channel, stage: number): Values {
 }
 
 /** A stage of a channel around its known parts, exactly. */
-const solvedStage = (channel: Channel, stage: Stage, n: number): SolvedStage =>
-  valuesWithKnown(topologyOf(stage.topology), stage.target, knownOf(channel, n), startOf(stage));
+function solvedStage(channel: Channel, stage: Stage, n: number): SolvedStage {
+  const designed = asDesigned(stage);
+  // A stage that was wired otherwise since has no equations to be worked out by.
+  if (!designed) return { values: valuesOf(stage), missed: [] };
+  return valuesWithKnown(designed.topology, designed.target, knownOf(channel, n), startOf(stage));
+}
 
 /**
  * Every channel designed as a path. Known parts keep their values, the others are worked out around
@@ -53,6 +58,7 @@ const solvedStage = (channel: Channel, stage: Stage, n: number): SolvedStage =>
  */
 export function designBank(bank: Bank, parts: PartChoices, like: Way): Way[] {
   const bands = channelBands(bank);
+  const signs = channelSigns(bank);
   return bank.channels.map((channel, i) => {
     try {
       const { stages } = designAsk(channelAsk(channel, bands[i]));
@@ -60,6 +66,7 @@ export function designBank(bank: Bank, parts: PartChoices, like: Way): Way[] {
         ...like,
         id: channel.id,
         name: `${Number(channel.centreHz.toPrecision(4))} Hz`,
+        to: { ...mixOf(like.to), gain: signs[i] },
         stages: stages.map(({ topology, ask, choice }, n) => {
           const stage = makeStage(`s${n + 1}`, topology, ask, parts, 'ask', choice);
           const known = knownOf(channel, n);
@@ -68,7 +75,10 @@ export function designBank(bank: Bank, parts: PartChoices, like: Way): Way[] {
           const own = Object.entries(known).filter(([part]) => part in values);
           return {
             ...stage,
-            values: { ...realValues(topology, values, parts), ...Object.fromEntries(own) },
+            parts: {
+              ...partsOf(realValues(topology, values, parts), 'solved'),
+              ...partsOf(Object.fromEntries(own), 'known'),
+            },
           };
         }),
       };
@@ -80,6 +90,21 @@ export function designBank(bank: Bank, parts: PartChoices, like: Way): Way[] {
       );
     }
   });
+}
+
+/** A channel ends in the mix, by what its way ended in. */
+function mixOf(to: WayEnd): Extract<WayEnd, { is: 'mix' }> {
+  if (to.is === 'driver') return { is: 'mix', name: to.name, ohms: null, farads: null, gain: 1 };
+  return { is: 'mix', name: to.name, ohms: to.ohms, farads: to.farads, gain: 1 };
+}
+
+/**
+ * With which sign each channel enters the sum: every other one inverted, by their centres, where
+ * the bank says so.
+ */
+export function channelSigns({ channels, alternate }: Bank): number[] {
+  const sorted = [...channels].sort((a, b) => a.centreHz - b.centreHz);
+  return channels.map((c) => (alternate && sorted.indexOf(c) % 2 === 1 ? -1 : 1));
 }
 
 /** A channel's parts around the known ones, if any value could be bought, and what they cannot give. */

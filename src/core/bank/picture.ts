@@ -5,8 +5,9 @@ import { ResponseReader } from '@/core/response/reader';
 import { levelDb, levelsDb, responseOf } from '@/core/response/response';
 import { findZero } from '@/core/response/root';
 import { pathLandmarks } from '@/core/sheet/landmarks';
-import { pathCircuit, stageOutNet } from '@/core/sheet/path-circuit';
-import type { Sheet, Way } from '@/core/sheet/schema';
+import { outNet, portNet } from '@/core/sheet/nets';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet } from '@/core/sheet/schema';
 import type { Bank } from './schema';
 import { channelBands } from './widths';
 
@@ -60,15 +61,16 @@ export async function bankPicture(
   const found: Found[] = [];
   for (const [i, channel] of bank.channels.entries()) {
     await pause();
-    const way = sheet.ways[i];
-    const sign = bank.alternate && ranks.get(channel.id)! % 2 === 1 ? -1 : 1;
-    const analysis = new AcAnalysis(pathCircuit(way, sheet.parts, 'built'));
-    const { re, im } = analysis.voltage('out', frequenciesHz);
+    const { to } = sheet.ways[i];
+    const gain = to.is === 'mix' ? to.gain : 0;
+    const analysis = new AcAnalysis(pathCircuit(sheet, i, 'built'));
+    const out = outNet(sheet, i);
+    const { re, im } = analysis.voltage(out, frequenciesHz);
     for (let k = 0; k < count; k++) {
-      sum.re[k] += sign * re[k];
-      sum.im[k] += sign * im[k];
+      sum.re[k] += gain * re[k];
+      sum.im[k] += gain * im[k];
     }
-    const reader = new ResponseReader(responseOf(analysis, 'out'), {
+    const reader = new ResponseReader(responseOf(analysis, out), {
       span: { fromHz: least / SEARCHED, toHz: most * SEARCHED },
       landmarks: landmarks[i],
     });
@@ -78,7 +80,7 @@ export async function bankPicture(
       picture: {
         id: channel.id,
         levelDb: levelsDb({ re, im }),
-        budgetDb: budgetOf(analysis, way, channel.centreHz),
+        budgetDb: budgetOf(analysis, sheet, i, channel.centreHz),
         widthHz: bands[i].widthHz,
         ...peakOf(reader),
         meetsNext: null,
@@ -98,8 +100,8 @@ interface Found {
 const ranksOf = ({ channels }: Bank) =>
   new Map([...channels].sort((a, b) => a.centreHz - b.centreHz).map((c, n) => [c.id, n]));
 
-function budgetOf(analysis: AcAnalysis, way: Way, centreHz: number): number[] {
-  const nets = way.stages.filter((s) => !s.bypassed).map((s) => stageOutNet(way, s.id));
+function budgetOf(analysis: AcAnalysis, sheet: Sheet, way: number, centreHz: number): number[] {
+  const nets = sheet.ways[way].stages.flatMap((s) => portNet(sheet, way, s.id) ?? []);
   const { probes } = analysis.solve({ frequenciesHz: [centreHz], probes: nets });
   return nets.map((net) => levelDb(probes[net].re[0], probes[net].im[0]));
 }

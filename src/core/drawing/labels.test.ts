@@ -7,6 +7,7 @@ import { DEFAULT_PARTS, makeStage } from '@/core/sheet/make';
 import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Stage } from '@/core/sheet/schema';
+import { valuesOf } from '@/core/sheet/stage';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import type { Drawing } from './drawing';
 import { valuedParts } from '@/core/topologies/instantiate';
@@ -30,8 +31,10 @@ function labelsOf(stages: readonly Stage[]): Record<string, PartLabel> {
   for (const stage of stages) {
     for (const [local, name] of names.get(stage.id)!)
       labels[composedId(stage.id, local)] = { name };
-    for (const { id, kind } of valuedParts(topologyOf(stage.topology))) {
-      const value = formatQuantity(stage.values[id], mainQuantity(kind)!.quantity, { digits: 4 });
+    for (const { id, kind } of valuedParts(topologyOf(stage.topology!))) {
+      const value = formatQuantity(valuesOf(stage)[id], mainQuantity(kind)!.quantity, {
+        digits: 4,
+      });
       const label = labels[composedId(stage.id, id)];
       labels[composedId(stage.id, id)] = { ...label, value, note: 'exact 28k77' };
     }
@@ -94,10 +97,10 @@ describe.each(TOPOLOGIES.map((t) => t.id))('%s', (id) => {
       const { quantity } = mainQuantity(kind)!;
       for (const mark of ['point', 'comma'] as const)
         for (const unit of [false, true]) {
-          const text = formatQuantity(stage.values[part], quantity, { digits: 4, mark, unit });
+          const text = formatQuantity(valuesOf(stage)[part], quantity, { digits: 4, mark, unit });
           expect(parseQuantity(text, quantity, mark)).toBeCloseTo(
-            Number(stage.values[part].toPrecision(4)),
-            15 - Math.log10(stage.values[part]),
+            Number(valuesOf(stage)[part].toPrecision(4)),
+            15 - Math.log10(valuesOf(stage)[part]),
           );
         }
     }

@@ -1,6 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
-import { LOAD_CAPACITOR } from '@/core/sheet/path-circuit';
+import { LOAD_FARADS } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { overLayers, sourceVolts, withoutPause, type OverLayers, type Pause } from './layers';
 
@@ -41,7 +41,7 @@ export async function harmonicsLens(
   const orders = Array.from({ length: HARMONICS }, (_, k) => k + 1);
   const ofOne = orders.map((n) => waveHarmonic(request.wave, n));
   const frequenciesHz = orders.map((n) => n * request.fundamentalHz);
-  const volts = sheet.ways[0].source.volts;
+  const volts = sheet.source.volts;
   return {
     orders,
     volts,
@@ -65,7 +65,7 @@ export function moved(circuit: Circuit, shift: number): Circuit {
   return {
     ...circuit,
     parts: circuit.parts.map((part) => {
-      if (part.id === LOAD_CAPACITOR) return part;
+      if (part.id === LOAD_FARADS) return part;
       if (part.kind === 'capacitor') return { ...part, farads: part.farads / shift };
       return part.kind === 'inductor' ? { ...part, henries: part.henries / shift } : part;
     }),

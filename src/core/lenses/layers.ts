@@ -30,7 +30,7 @@ export async function overLayers<T>(
   for (const layer of layersOf(sheet)) {
     await pause();
     try {
-      const circuit = pathCircuit(layer.design.ways[way], layer.design.parts, layer.version);
+      const circuit = pathCircuit(layer.design, way, layer.version);
       layers.push({ id: layer.id, value: compute(circuit, layer) });
     } catch (error) {
       if (!(error instanceof ReedError)) throw error;
@@ -41,5 +41,4 @@ export async function overLayers<T>(
 }
 
 /** The voltage that a layer's source gives: that of its sine, r.m.s. */
-export const sourceVolts = ({ design }: LayerSource, way = 0): number =>
-  design.ways[way].source.volts;
+export const sourceVolts = ({ design }: LayerSource): number => design.source.volts;

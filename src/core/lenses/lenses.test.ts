@@ -3,6 +3,7 @@ import { groupDelay } from '@/core/analysis/sensitivity/sensitivity';
 import type { Ask } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { makeSheet } from '@/core/sheet/make';
+import { valuesOf, withValues } from '@/core/sheet/stage';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
@@ -46,7 +47,7 @@ test('a pulse charges and discharges an RC as the exponential says', async () =>
 /** A square that has gone on for ever, from its harmonics; the jump itself goes by H at the far end. */
 function steadySquare(sheet: Sheet, version: 'ideal' | 'built', atHz: number, t: number): number {
   const orders = Array.from({ length: 3000 }, (_, k) => 2 * k + 1);
-  const circuit = pathCircuit(sheet.ways[0], sheet.parts, version);
+  const circuit = pathCircuit(sheet, 0, version);
   const { re, im } = acResponse(circuit, {
     frequenciesHz: orders.map((n) => n * atHz),
     probes: ['out'],
@@ -100,7 +101,7 @@ test('delay peaks are drawn as high as they are', async () => {
   expect(Math.max(...seconds) / ((2 * 30) / (2 * Math.PI * 1000))).toBeCloseTo(1, 3);
   const elliptic = sheetOf({ shape: 'elliptic', order: 7 });
   for (const { id, value } of (await delayLens(elliptic)).layers) {
-    const circuit = pathCircuit(elliptic.ways[0], elliptic.parts, id as 'ideal' | 'built');
+    const circuit = pathCircuit(elliptic, 0, id as 'ideal' | 'built');
     const hz = Array.from({ length: 4000 }, (_, k) => 500 * 4 ** (k / 3999));
     const plain = groupDelay(circuit, 'out', hz);
     const drawn = value.seconds.filter((_, k) => value.frequenciesHz[k] <= 2000);
@@ -145,17 +146,19 @@ describe('harmonics', () => {
     const found = await read(sheet, 'built', 4);
     // The same circuit written down with every capacitor a quarter, solved on its own.
     const way = sheet.ways[0];
-    const quarter = way.stages.map((s) => ({
-      ...s,
-      values: Object.fromEntries(
-        Object.entries(s.values).map(([k, v]) => [k, k.startsWith('C') ? v / 4 : v]),
+    const quarter = way.stages.map((s) =>
+      withValues(
+        s,
+        Object.fromEntries(
+          Object.entries(valuesOf(s)).map(([k, v]) => [k, k.startsWith('C') ? v / 4 : v]),
+        ),
       ),
-    }));
-    const circuit = pathCircuit({ ...way, stages: quarter }, sheet.parts, 'built');
+    );
+    const circuit = pathCircuit({ ...sheet, ways: [{ ...way, stages: quarter }] }, 0, 'built');
     const { re, im } = acResponse(circuit, { frequenciesHz: [10_000], probes: ['out'] }).probes.out;
     expect(found[19]).toBeCloseTo((2 / (20 * Math.PI)) * Math.hypot(re[0], im[0]), 12);
     // Sliding the unmoved curve along would be off by a quarter of a decibel here.
-    const slid = acResponse(pathCircuit(way, sheet.parts, 'built'), {
+    const slid = acResponse(pathCircuit(sheet, 0, 'built'), {
       frequenciesHz: [2500],
       probes: ['out'],
     }).probes.out;
@@ -167,7 +170,7 @@ describe('harmonics', () => {
     const base = sheetOf({});
     const loud = {
       ...base,
-      ways: [{ ...base.ways[0], source: { ...base.ways[0].source, volts: 3 } }],
+      source: { ...base.source, volts: 3 },
     };
     const { input } = await harmonicsLens(loud, { wave: 'square', fundamentalHz: 10, shift: 1 });
     const wave = waveFromHarmonics(input, undefined, 301);

@@ -1,6 +1,6 @@
 import { polesAndZeros, type PoleResult } from '@/core/analysis/poles/poles';
 import type { Sheet } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
+import { asDesigned } from '@/core/sheet/stage';
 import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
 
 /** A stage's own pole pair, which can be taken hold of. */
@@ -20,10 +20,12 @@ export interface MapPicture {
 export async function mapLens(sheet: Sheet, pause: Pause = withoutPause): Promise<MapPicture> {
   return {
     layers: await overLayers(sheet, pause, (circuit) => polesAndZeros(circuit, 'out')),
-    held: sheet.ways[0].stages.flatMap((s) =>
-      s.target.q !== undefined && topologyOf(s.topology).limits.q && !s.bypassed
-        ? [{ stageId: s.id, f0Hz: s.target.f0Hz, q: s.target.q }]
-        : [],
-    ),
+    held: sheet.ways[0].stages.flatMap((s) => {
+      const designed = asDesigned(s);
+      const { q, f0Hz } = designed?.target ?? {};
+      return q !== undefined && f0Hz !== undefined && designed?.topology.limits.q && !s.bypassed
+        ? [{ stageId: s.id, f0Hz, q }]
+        : [];
+    }),
   };
 }

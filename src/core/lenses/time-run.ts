@@ -1,3 +1,4 @@
+import { SOURCE } from '@/core/sheet/path-circuit';
 import type { LinearTime, Drive } from '@/core/analysis/linear-time/linear-time';
 import { stepsAfterJump } from '@/core/analysis/linear-time/schedule';
 import { Course } from '@/core/analysis/transient/course';
@@ -26,9 +27,6 @@ export interface Shot {
   /** A square that has gone on for ever: its volts, and the power of two of half its period. */
   steady?: { volts: number; half: number };
 }
-
-/** The driving source of a path's circuit. */
-export const SOURCE = 'V1';
 
 /** A source's wave itself, each jump with both its ends. */
 export function inputTrace(shot: Shot, smallestSeconds: number): TimeTrace {

@@ -4,10 +4,10 @@ import { mainHz } from '@/core/design/ask';
 import { messageOf, ReedError } from '@/core/errors';
 import { layersOf } from '@/core/sheet/evaluate';
 import { layerName } from '@/core/sheet/layer-name';
-import { pathCircuit } from '@/core/sheet/path-circuit';
+import { pathCircuit, SOURCE } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { sourceVolts, withoutPause, type OverLayers, type Pause } from './layers';
-import { inputTrace, outputTrace, SOURCE, type Piece, type Shot, type TimeTrace } from './time-run';
+import { inputTrace, outputTrace, type Piece, type Shot, type TimeTrace } from './time-run';
 
 export type { TimeTrace } from './time-run';
 
@@ -41,14 +41,14 @@ export async function timeLens(sheet: Sheet, pause: Pause = withoutPause): Promi
   const pictures = plans.map(({ id, atHz, shot }): TimePicture => ({
     id,
     atHz,
-    input: inputTrace(shot(sheet.ways[0].source.volts), smallest),
+    input: inputTrace(shot(sheet.source.volts), smallest),
     layers: { layers: [], problems: [] },
   }));
   for (const layer of layersOf(sheet)) {
     try {
       await pause();
       const { design, version } = layer;
-      const circuit = pathCircuit(design.ways[0], design.parts, version);
+      const circuit = pathCircuit(design, 0, version);
       const time = new LinearTime(circuit, SOURCE, 'out', smallest, hz);
       for (const [i, { shot }] of plans.entries()) {
         await pause();
@@ -81,7 +81,7 @@ const DRAWN = 30;
 function ringingOf(sheet: Sheet, hz: number): Ringing {
   let figures: RootFigures[] = [];
   try {
-    figures = polesAndZeros(pathCircuit(sheet.ways[0], sheet.parts, 'ideal'), 'out').poleFigures;
+    figures = polesAndZeros(pathCircuit(sheet, 0, 'ideal'), 'out').poleFigures;
   } catch (error) {
     // Each layer says for itself what is wrong with its circuit.
     if (!(error instanceof ReedError)) throw error;

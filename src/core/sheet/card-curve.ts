@@ -20,7 +20,7 @@ export async function cardCurve(sheet: Sheet): Promise<SmallCurve> {
   }
   const { fromHz, toHz } = sheet.view;
   const frequenciesHz = spaced(fromHz, toHz, POINTS);
-  const analysis = new AcAnalysis(pathCircuit(sheet.ways[0], sheet.parts, 'built'));
+  const analysis = new AcAnalysis(pathCircuit(sheet, 0, 'built'));
   return {
     frequenciesHz: Float32Array.from(frequenciesHz),
     levelDb: Float32Array.from(levelsDb(analysis.voltage('out', frequenciesHz))),

@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { demoSheets } from '@/core/demo/sheets';
 import { ReedError } from '@/core/errors';
+import { designOf } from './design-of';
 import { gate } from './gate';
+import { partsOf } from './stage';
 import { makeSheet } from './make';
 import { migrateSheet, readSheet, readSheetsText, readSheetText } from './read';
 import { salvageSheet } from './salvage';
@@ -25,7 +27,7 @@ const KEEP: Keep = {
   name: 'k',
   at: AT,
   shown: true,
-  design: { ask: SHEET.ask, parts: SHEET.parts, ways: SHEET.ways, readings: SHEET.readings },
+  design: designOf(SHEET),
 };
 type Fields = Record<string, unknown>;
 const plain = (sheet: unknown) => JSON.parse(JSON.stringify(sheet)) as Fields;
@@ -77,11 +79,15 @@ const broken: [string, unknown, RegExp][] = [
     },
     /keeps\[0\].design.ask.topology/,
   ],
-  ['a missing part', withStage({ values: { R1: 1, R2: 1, C1: 1e-9 } }), /value of C2 is missing/],
+  [
+    'a missing part',
+    withStage({ parts: partsOf({ R1: 1, R2: 1, C1: 1e-9 }) }),
+    /value of C2 is missing/,
+  ],
   [
     'a farad too many',
-    withStage({ values: { ...first.stages[0].values, C1: 1e300 } }),
-    /values.C1”: must be at most 10\sF/,
+    withStage({ parts: { ...first.stages[0].parts, ...partsOf({ C1: 1e300 }) } }),
+    /parts.C1”: must be at most 10\sF/,
   ],
   ['two ways of one id', { ...SHEET, ways: [first, first] }, /a second path has the id “w1”/],
   [
@@ -176,7 +182,9 @@ describe('the gate', () => {
         ways: [
           {
             ...first,
-            stages: [{ ...first.stages[0], values: { ...first.stages[0].values, C1: 20 } }],
+            stages: [
+              { ...first.stages[0], parts: { ...first.stages[0].parts, ...partsOf({ C1: 20 }) } },
+            ],
           },
         ],
       },

@@ -1,5 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { messageOf } from '@/core/errors';
+import { messageOf, ReedError } from '@/core/errors';
 import { readingContextOf } from '@/core/design/bands';
 import type { Landmark } from '@/core/response/landmarks';
 import { highestOf, type Curve } from '@/core/response/extremes';
@@ -14,9 +14,12 @@ import { sampleResponse } from '@/core/response/sample';
 import { jointFrequency, jointsOf, type Joint } from './joints';
 import { layerName } from './layer-name';
 import { pathLandmarks } from './landmarks';
-import { exactValues, followsAsk } from './make';
-import { pathCircuit, stageOutNet, type PathVersion } from './path-circuit';
-import type { Reading, Sheet, SheetDesign, Stage, Way } from './schema';
+import { exactValues } from './exact';
+import { followsAsk } from './make';
+import { outNet, outputNet, portNet } from './nets';
+import { pathCircuit, type PathVersion } from './path-circuit';
+import type { Output, Reading, Sheet, SheetDesign, Stage } from './schema';
+import { valuesOf, withValue } from './stage';
 import { stageCard, type StageCard } from './stage-card';
 import { versionKey, type Span } from './version-key';
 
@@ -91,7 +94,6 @@ export class SheetEvaluator {
     }
     for (const key of this.versions.keys()) if (!used.has(key)) this.versions.delete(key);
 
-    const way = sheet.ways[wayIndex];
     const built = solved.get('built');
     return {
       layers: [...solved].map(([id, version]) => ({ id, key: version.key, trace: version.trace })),
@@ -101,8 +103,8 @@ export class SheetEvaluator {
           [...solved].map(([id, version]) => [id, version.read(reading)]),
         ),
       })),
-      stages: evaluateStages(way, built),
-      joints: collect(problems, [], () => jointsOf(way, sheet.parts, jointFrequency(sheet.ask))),
+      stages: evaluateStages(sheet, wayIndex, built),
+      joints: collect(problems, [], () => jointsOf(sheet, wayIndex, jointFrequency(sheet.ask))),
       problems,
     };
   }
@@ -116,10 +118,7 @@ export class SheetEvaluator {
   ): SolvedVersion {
     let solved = this.versions.get(key);
     if (!solved)
-      this.versions.set(
-        key,
-        (solved = new SolvedVersion(key, design.ways[wayIndex], design, version, span)),
-      );
+      this.versions.set(key, (solved = new SolvedVersion(key, design, wayIndex, version, span)));
     return solved;
   }
 }
@@ -150,39 +149,60 @@ const contextOf = (design: SheetDesign): ReadingContext | undefined =>
 class SolvedVersion {
   readonly trace: LayerTrace;
   private readonly analysis: AcAnalysis;
+  private readonly landmarks: readonly Landmark[];
   private readonly reader: ResponseReader;
+  /** Readers of further outputs, by net. */
+  private readonly readers = new Map<string, ResponseReader>();
   private readonly results = new Map<string, ReadingResult>();
 
   constructor(
     readonly key: string,
-    way: Way,
-    design: SheetDesign,
+    private readonly design: SheetDesign,
+    private readonly way: number,
     version: PathVersion,
-    span: Span,
+    private readonly span: Span,
   ) {
-    this.analysis = new AcAnalysis(pathCircuit(way, design.parts, version));
-    const response = responseOf(this.analysis, 'out');
-    const landmarks = pathLandmarks(way, version);
-    this.reader = new ResponseReader(response, {
-      span: { fromHz: span.fromHz / BEYOND, toHz: span.toHz * BEYOND },
-      landmarks,
-      context: contextOf(design),
-    });
-    this.trace = layerTrace(this.reader, response, span, landmarks, 400);
+    this.analysis = new AcAnalysis(pathCircuit(design, way, version));
+    const out = outNet(design, way);
+    const response = responseOf(this.analysis, out);
+    this.landmarks = pathLandmarks(design.ways[way], version);
+    this.reader = this.readerAt(out);
+    this.trace = layerTrace(this.reader, response, span, this.landmarks, 400);
   }
 
-  read({ measure }: Reading): ReadingResult {
-    const key = JSON.stringify(measure);
+  /**
+   * A reading of this version, at the end of the way or at the output it names.
+   */
+  read({ measure, at }: Reading): ReadingResult {
+    const key = JSON.stringify([measure, at]);
     let result = this.results.get(key);
     if (!result) {
       try {
-        result = { measured: readMeasure(this.reader, measure) };
+        result = { measured: readMeasure(at ? this.readerOf(at) : this.reader, measure) };
       } catch (error) {
         result = { error: messageOf(error) };
       }
       this.results.set(key, result);
     }
     return result;
+  }
+
+  private readerOf(at: Output): ResponseReader {
+    const found = outputNet(this.design, at, this.way);
+    if (!found || !this.analysis.system.netIndex.has(found.net))
+      throw new ReedError('range', 'There is no such output here.');
+    let reader = this.readers.get(found.net);
+    if (!reader) this.readers.set(found.net, (reader = this.readerAt(found.net)));
+    return reader;
+  }
+
+  private readerAt(net: string): ResponseReader {
+    const { span, landmarks } = this;
+    return new ResponseReader(responseOf(this.analysis, net), {
+      span: { fromHz: span.fromHz / BEYOND, toHz: span.toHz * BEYOND },
+      landmarks,
+      context: contextOf(this.design),
+    });
   }
 
   /** Highest level of each net over the picture's frequencies; all are asked for together. */
@@ -226,14 +246,22 @@ function evaluateStage(stage: Stage): EvaluatedStage {
       result.problem ??= messageOf(error);
     }
   };
-  attempt(() => (result.exact = exactValues(stage)));
+  attempt(() => {
+    const exact = exactValues(stage);
+    if (exact) result.exact = exact;
+  });
   attempt(() => Object.assign(result, stageCard(stage)));
   return result;
 }
 
 /** Every stage by itself, and how high its output comes within the whole built path. */
-function evaluateStages(way: Way, built: SolvedVersion | undefined): EvaluatedStage[] {
-  const netOf = (stage: Stage) => (stage.bypassed ? '' : stageOutNet(way, stage.id));
+function evaluateStages(
+  design: SheetDesign,
+  index: number,
+  built: SolvedVersion | undefined,
+): EvaluatedStage[] {
+  const way = design.ways[index];
+  const netOf = (stage: Stage) => portNet(design, index, stage.id) ?? '';
   const nets = [...new Set(way.stages.map(netOf))].filter((net) => net !== '');
   let peaks = new Map<string, number>();
   let problem: string | undefined;
@@ -267,14 +295,15 @@ export function partVariation(
   wayIndex = 0,
 ): LayerTrace[] {
   return factors.map((factor) => {
-    const way = sheet.ways[wayIndex];
-    const stages = way.stages.map((s) =>
-      s.id === stageId ? { ...s, values: { ...s.values, [part]: s.values[part] * factor } } : s,
-    );
-    const moved = { ...way, stages };
-    const analysis = new AcAnalysis(pathCircuit(moved, sheet.parts, 'built'));
-    const response = responseOf(analysis, 'out');
-    const landmarks = pathLandmarks(moved, 'built');
+    const ways = sheet.ways.map((way, w) => ({
+      ...way,
+      stages: way.stages.map((s) =>
+        w === wayIndex && s.id === stageId ? withValue(s, part, valuesOf(s)[part] * factor) : s,
+      ),
+    }));
+    const analysis = new AcAnalysis(pathCircuit({ ...sheet, ways }, wayIndex, 'built'));
+    const response = responseOf(analysis, outNet(sheet, wayIndex));
+    const landmarks = pathLandmarks(ways[wayIndex], 'built');
     const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
     const reader = new ResponseReader(response, { span, landmarks, context: contextOf(sheet) });
     return layerTrace(reader, response, span, landmarks, 240);

@@ -1,8 +1,13 @@
 import { quoted } from '@/core/text';
-import { hasTopology, topologyOf } from '@/core/topologies';
-import { valuedParts } from '@/core/topologies/instantiate';
+import { hasTopology } from '@/core/topologies';
+import { netsOfDrawing } from '@/core/topologies/instantiate';
+import { firstIssue } from '@/core/document/issue';
+import { isPart, isPort, type Drawing } from '@/core/drawing/drawing';
+import { hasPartKind, partKindOf } from '@/core/parts';
+import type { PartKind } from '@/core/parts/part-kind';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
-import type { SheetDesign, Stage } from './schema';
+import type { Output, SheetDesign, Stage, StagePart } from './schema';
+import { drawnParts, outputsOf } from './stage';
 
 /** Something wrong with a document: where, and words that follow the name of the place. */
 export interface Fault {
@@ -41,6 +46,8 @@ export function designFault(design: SheetDesign, at: string): Fault | null {
         .find((f) => f !== null);
     if (fault) return fault;
   }
+  const joined = waysFault(design, at);
+  if (joined) return joined;
   if (!bank) return null;
   if (bank.channels.length !== ways.length || bank.channels.some((c, i) => c.id !== ways[i].id))
     return {
@@ -50,16 +57,94 @@ export function designFault(design: SheetDesign, at: string): Fault | null {
   return null;
 }
 
-/** A stage must name a known topology and give every part of it a value, and only those. */
-export function stageFault(stage: Stage, path: string): Fault | null {
-  if (!hasTopology(stage.topology))
-    return { path, message: `no topology is called ${quoted(stage.topology)}` };
-  const known = valuedParts(topologyOf(stage.topology));
-  for (const { id, kind } of known) {
-    if (!(id in stage.values)) return { path, message: `the value of ${id} is missing` };
-    const problem = quantityProblem(mainQuantity(kind)!, stage.values[id]);
-    if (problem) return { path: `${path}.values.${id}`, message: problem };
+/** Where ways begin, and what readings and controls speak of, must be there; and no way may feed itself. */
+function waysFault({ ways, readings, controls }: SheetDesign, at: string): Fault | null {
+  const hasOutput = ({ way, stage, port }: Output, from: number): boolean => {
+    const its = way === undefined ? ways[from] : ways.find((w) => w.id === way);
+    const found = its?.stages.find((s) => s.id === stage);
+    return !!found && (port === undefined || outputsOf(found).some((p) => p.name === port));
+  };
+  for (const [w, { from }] of ways.entries()) {
+    if (from.is !== 'output') continue;
+    const path = `${at}ways[${w}].from.of`;
+    const parent = ways.findIndex((o) => o.id === from.of.way);
+    if (parent < 0 || parent >= w)
+      return { path, message: 'it must name the stage of a way that stands before it' };
+    if (!hasOutput(from.of, w)) return { path, message: 'there is no such stage or output' };
   }
-  const extra = Object.keys(stage.values).find((part) => !known.some((k) => k.id === part));
-  return extra ? { path, message: `the topology has no part ${quoted(extra)}` } : null;
+  for (const [i, reading] of readings.entries())
+    if (reading.at && !hasOutput(reading.at, 0))
+      return { path: `${at}readings[${i}].at`, message: 'there is no such stage or output' };
+  return repeatedId(controls, `${at}controls`, 'control');
+}
+
+/**
+ * A stage must be drawn by a known topology or by itself, and give every part of the drawing a
+ * value that has one, and only those.
+ */
+export function stageFault(stage: Stage, path: string): Fault | null {
+  if (stage.topology !== undefined && !hasTopology(stage.topology))
+    return { path, message: `no topology is called ${quoted(stage.topology)}` };
+  if (stage.topology === undefined && !stage.drawing)
+    return { path, message: 'it has neither a topology nor a drawing' };
+  if (stage.topology !== undefined && !stage.target)
+    return { path, message: 'the figures of its topology are missing: target' };
+  const drawn = stage.drawing ? drawingFault(stage.drawing) : null;
+  if (drawn) return { path: `${path}.drawing`, message: drawn };
+  const known = drawnParts(stage);
+  for (const { id, kind } of known) {
+    const fault = partFault(partKindOf(kind), id, stage.parts[id]);
+    if (fault) return { path: `${path}.parts.${id}${fault.at}`, message: fault.message };
+  }
+  const extra = Object.keys(stage.parts).find((part) => !known.some((k) => k.id === part));
+  if (extra !== undefined) return { path, message: `the drawing has no part ${quoted(extra)}` };
+  if (stage.heard !== undefined && !outputsOf(stage).some((p) => p.name === stage.heard))
+    return { path: `${path}.heard`, message: `it has no output ${quoted(stage.heard)}` };
+  return null;
+}
+
+/** What is wrong with one part, and at which of its fields. */
+function partFault(
+  kind: PartKind,
+  id: string,
+  part: StagePart | undefined,
+): { at: string; message: string } | null {
+  const main = mainQuantity(kind);
+  if (main) {
+    if (part?.value === undefined) return { at: '', message: `the value of ${id} is missing` };
+    const problem = quantityProblem(main, part.value);
+    if (problem) return { at: '', message: problem };
+  } else if (part?.value !== undefined)
+    return { at: '', message: `${kind.article} ${kind.noun} has no value of its own` };
+  for (const [name, value] of Object.entries(part?.more ?? {})) {
+    const quantity = kind.quantities.slice(1).find((q) => q.name === name);
+    if (!quantity)
+      return { at: '.more', message: `${kind.article} ${kind.noun} has no ${quoted(name)}` };
+    const problem = quantityProblem(quantity, value);
+    if (problem) return { at: `.more.${name}`, message: problem };
+  }
+  if (part?.losses && !kind.lossy)
+    return { at: '.losses', message: `${kind.article} ${kind.noun} has no losses` };
+  if (!part?.model) return null;
+  if (!kind.model) return { at: '.model', message: `${kind.article} ${kind.noun} has no model` };
+  const result = kind.model.safeParse(part.model.model);
+  if (result.success) return null;
+  const { path, message } = firstIssue(result.error, part.model.model);
+  return { at: path === '' ? '.model.model' : `.model.model.${path}`, message };
+}
+
+/** What is wrong with how an own drawing is joined, in words. */
+function drawingFault(drawing: Drawing): string | null {
+  const parts = drawing.symbols.filter(isPart);
+  const repeated = repeatedId(parts, 'parts', 'part');
+  if (repeated) return repeated.message;
+  const unknown = parts.find((p) => !hasPartKind(p.kind));
+  if (unknown) return `no kind of part is called ${quoted(unknown.kind)}`;
+  const ports = drawing.symbols.filter(isPort);
+  if (new Set(ports.map((p) => p.name)).size < ports.length) return 'two ports have one name';
+  for (const net of ['in', 'out'])
+    if (ports.filter((p) => p.net === net).length !== 1)
+      return `it needs one main ${net === 'in' ? 'input' : 'output'}: a port on net ${quoted(net)}`;
+  const [fault] = netsOfDrawing(drawing).faults;
+  return fault ?? null;
 }

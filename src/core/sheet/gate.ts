@@ -123,7 +123,9 @@ const NAMES: Readonly<Record<string, string>> = {
 function fieldName(path: string): string {
   const steps = path.replace(/\[\d+\]/g, '').split('.');
   const last = steps[steps.length - 1];
-  if (steps[steps.length - 2] === 'values') return last;
+  if (steps[steps.length - 2] === 'parts') return last;
+  const part = steps.indexOf('parts');
+  if (part >= 0 && part < steps.length - 2) return steps[part + 1];
   // The channels of a bank have stages as a number, a path as a list.
   if (last === 'stages' && steps.includes('bank')) return 'The number of stages';
   return NAMES[last] ?? (last === '' ? 'The sheet' : `“${last}”`);

@@ -1,8 +1,19 @@
 import { acResponse } from '@/core/analysis/ac/ac';
 import { makeCircuit, type Part } from '@/core/circuit/schema';
 import { mainHz, type Ask } from '@/core/design/ask';
-import { loadParts, partNames, stageParts } from './path-circuit';
-import type { PartChoices, Way } from './schema';
+import { netInStage, prefixOf } from './nets';
+import {
+  beginNet,
+  endParts,
+  partNames,
+  pathCircuit,
+  SOURCE,
+  stageParts,
+  waysLeaving,
+  wayParts,
+  type CircuitDesign,
+} from './path-circuit';
+import { heardOf } from './stage';
 
 /** What one stage shows the next where they meet. */
 export interface Joint {
@@ -35,36 +46,37 @@ export function jointFrequency(ask: Ask): number {
 }
 
 /**
- * Impedance both ways and loading loss at every joint of a built path. Each side is solved alone,
+ * Impedance both ways and loading loss at every joint of a built way. Each side is solved alone,
  * with a test current of 1 A at the joint.
  */
-export function jointsOf(way: Way, parts: PartChoices, atHz: number): Joint[] {
+export function jointsOf(design: CircuitDesign, index: number, atHz: number): Joint[] {
+  const way = design.ways[index];
   const active = way.stages.filter((s) => !s.bypassed);
+  const whole = pathCircuit(design, index, 'built');
+  const before = beginNet(design, index);
   const names = partNames(way.stages);
-  const placed = active.map(
-    (stage) => (from: string, out: string) =>
-      stageParts(stage, stage.values, parts.opAmp.model, names.get(stage.id)!, from, out),
+  // A stage's parts hang on the net before it; those of the stages behind it are found by walking on.
+  const nets = [before, ...active.map((s) => netInStage(design, index, s, heardOf(s).net))];
+  const placed = active.map((stage, i) =>
+    stageParts(design, index, stage, 'built', names.get(stage.id)!, nets[i]),
   );
+  // Ways that leave a stage load it, and belong to it here.
+  const leaving = active.map((s) => waysLeaving(design, index, s.id));
+  leaving.forEach((ways, i) => placed[i].push(...ways.flatMap((w) => wayParts(design, w))));
+  const end = endParts(way.to, nets[active.length], prefixOf(design, index), design.drivers);
+  const own = new Set([...placed.flat(), ...end].map((p) => p.id));
+  // What stands before the way, with the other ways that bear on it.
+  const outside = whole.parts
+    .filter((p) => !own.has(p.id))
+    .map((p) => (p.id === SOURCE && p.kind === 'voltage-source' ? { ...p, acVolts: 0 } : p));
+  // Perfect at its foot: a way that begins at the bare source.
+  const perfect = before === 'in';
 
-  return Array.from({ length: active.length + 1 }, (_, j): Joint => {
-    const upstream: Part[] = [];
-    let at = 'in';
-    upstream.push({ id: 'V1', kind: 'voltage-source', plus: at, minus: '0', acVolts: 0 });
-    if (way.source.ohms > 0) {
-      upstream.push({ id: 'RS', kind: 'resistor', a: at, b: 'source', ohms: way.source.ohms });
-      at = 'source';
-    }
-    for (let i = 0; i < j; i++) upstream.push(...placed[i](at, (at = `${active[i].id}.out`)));
-    const source =
-      j === 0 && way.source.ohms === 0 ? { re: 0, im: 0 } : looking(upstream, at, atHz);
-
-    const downstream: Part[] = [];
-    let from = 'joint';
-    for (let i = j; i < active.length; i++)
-      downstream.push(...placed[i](from, (from = `${active[i].id}.out`)));
-    downstream.push(...loadParts(way, from));
-    const load =
-      downstream.length === 0 ? { re: Infinity, im: 0 } : looking(downstream, 'joint', atHz);
+  return nets.map((net, j): Joint => {
+    const upstream = [...outside, ...placed.slice(0, j).flat()];
+    const downstream = [...placed.slice(j).flat(), ...end];
+    const source = j === 0 && perfect ? { re: 0, im: 0 } : looking(upstream, net, atHz);
+    const load = downstream.length === 0 ? { re: Infinity, im: 0 } : looking(downstream, net, atHz);
     const loadOhms = Math.hypot(load.re, load.im);
     const sourceOhms = Math.hypot(source.re, source.im);
     const total = Math.hypot(source.re + load.re, source.im + load.im);

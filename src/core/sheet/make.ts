@@ -3,12 +3,14 @@ import { designAsk, type DesignedStage } from '@/core/design/design';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { ReedError } from '@/core/errors';
 import { nearestPreferred } from '@/core/quantity/series';
-import { topologyOf } from '@/core/topologies';
 import { valuedParts } from '@/core/topologies/instantiate';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
 import { checkStageFields } from './gate';
-import type { PartChoices, Reading, Sheet, Stage, Way } from './schema';
+import { exactValues, startOf } from './exact';
+import type { PartChoices, Reading, Sheet, Source, Stage, Way, WayEnd } from './schema';
+import { SHEET_VERSION } from './schema';
+import { designedAs, drawnParts, partsOf, withValues } from './stage';
 import { usualReadings } from './usual-readings';
 
 export const DEFAULT_PARTS: PartChoices = {
@@ -34,17 +36,6 @@ export function realValues(
   );
 }
 
-/** What a stage's values start from, without what is not said. */
-export const startOf = ({ farads, ohms }: StageChoice): StageChoice => ({
-  ...(farads === undefined ? {} : { farads }),
-  ...(ohms === undefined ? {} : { ohms }),
-});
-
-/** The values a stage would have if any value could be bought. */
-export function exactValues(stage: Pick<Stage, 'topology' | 'target' | 'farads' | 'ohms'>): Values {
-  return topologyOf(stage.topology).design(stage.target, startOf(stage));
-}
-
 /** A stage of any topology for given figures, fitted to real values. */
 export function makeStage(
   id: string,
@@ -64,18 +55,25 @@ export function makeStage(
     bypassed: false,
     target,
     ...choice,
-    values: realValues(topology, exact, parts),
+    parts: partsOf(realValues(topology, exact, parts)),
   };
+}
+
+/** A stage's values fitted to the series again; parts that were put in by hand stay. */
+function refitted(stage: Stage, parts: PartChoices): Stage {
+  const exact = exactValues(stage);
+  const topology = designedAs(stage);
+  if (!exact || !topology) return stage;
+  const real = Object.entries(realValues(topology, exact, parts));
+  const drawn = new Set(drawnParts(stage).map((p) => p.id));
+  return withValues(stage, Object.fromEntries(real.filter(([id]) => drawn.has(id))));
 }
 
 /** Every stage's values fitted to the sheet's series again. */
 export function refit(ways: Way[], parts: PartChoices): Way[] {
   return ways.map((way) => ({
     ...way,
-    stages: way.stages.map((stage) => ({
-      ...stage,
-      values: realValues(topologyOf(stage.topology), exactValues(stage), parts),
-    })),
+    stages: way.stages.map((stage) => refitted(stage, parts)),
   }));
 }
 
@@ -123,8 +121,8 @@ export interface NewSheet {
   ask: Ask;
   /** Time of creation, ISO. */
   at: string;
-  source?: Partial<Way['source']>;
-  load?: Partial<Way['load']>;
+  source?: Partial<Source>;
+  load?: Partial<Omit<WayEnd & { is: 'load' }, 'is'>>;
   parts?: PartChoices;
   readings?: Reading[];
   demo?: string;
@@ -149,13 +147,13 @@ export function makeSheet({
   const way: Way = {
     id: 'w1',
     name: 'Main path',
-    source: { name: 'Source', ohms: 0, volts: 1, ...source },
+    from: { is: 'source' },
     stages: [],
-    load: { name: 'Load', ohms: 100_000, farads: null, ...load },
+    to: { is: 'load', name: 'Load', ohms: 100_000, farads: null, ...load },
   };
   return {
     format: 'jaunty-reed/sheet',
-    version: 1,
+    version: SHEET_VERSION,
     id,
     title,
     createdAt: at,
@@ -164,6 +162,7 @@ export function makeSheet({
     ...(demo === undefined ? {} : { demo }),
     ask,
     parts,
+    source: { name: 'Source', ohms: 0, volts: 1, ...source },
     ways: [redesign(way, ask, parts)],
     readings: readings ?? usualReadings(ask),
     keeps: [],

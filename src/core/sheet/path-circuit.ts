@@ -1,97 +1,250 @@
-import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
-import { makeCircuit } from '@/core/circuit/schema';
-import { numberedName } from '@/core/parts';
-import { topologyOf } from '@/core/topologies';
-import { instantiate, netsOfTopology, withValues } from '@/core/topologies/instantiate';
-import type { Values } from '@/core/topologies/topology';
-import { exactValues } from './make';
-import type { PartChoices, Stage, Way } from './schema';
-
-type OpAmpModel = PartOf<'op-amp'>['model'];
+import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
+import type { DrawnPart } from '@/core/drawing/nets';
+import { numberedName, partKindOf } from '@/core/parts';
+import { driver } from '@/core/parts/kinds/driver';
+import { mainQuantity } from '@/core/parts/quantities';
+import { quoted } from '@/core/text';
+import { instantiate, netsOfDrawing, type PartData } from '@/core/topologies/instantiate';
+import { movedData, movedParts } from './controls';
+import { exactValues } from './exact';
+import { netInStage, outNet, outputNet, prefixOf } from './nets';
+import type { SheetDesign, Stage, Way, WayEnd } from './schema';
+import { designedAs, drawingOf, drawnParts, heardOf, partDataOf, portsOf } from './stage';
 
 /** Which version of a path: the mathematics of its targets, or the parts as chosen. */
 export type PathVersion = 'ideal' | 'built';
 
+/** What a circuit is made of, as far as it bears on it. */
+export type CircuitDesign = Pick<SheetDesign, 'parts' | 'source' | 'ways' | 'controls'> & {
+  /** Models of the drivers that ways end in, by id. */
+  drivers?: ReadonlyMap<string, unknown>;
+};
+
+/** Names of the parts that stand for source and load. */
+export const SOURCE = 'source';
+export const SOURCE_OHMS = 'source.ohms';
+export const LOAD_OHMS = 'load.ohms';
+export const LOAD_FARADS = 'load.farads';
+
 /**
- * The names that a path's parts carry: numbered through from source to load, letter by letter, so
- * that the second stage goes on with R3 where the first ended with R2.
+ * The names that a way's parts carry. Those of designed stages are numbered through from source to
+ * load, letter by letter, so that the second stage goes on with R3 where the first ended with R2;
+ * parts of an own circuit are called as they were drawn, as long as no other is.
  */
 export function partNames(stages: readonly Stage[]): Map<string, Map<string, string>> {
-  const counts = new Map<string, number>();
+  const taken = new Set<string>();
   const names = new Map<string, Map<string, string>>();
   for (const stage of stages) {
+    if (!stage.drawing || stage.topology !== undefined) continue;
     const own = new Map<string, string>();
-    for (const { id, kind } of netsOfTopology(topologyOf(stage.topology)).parts)
-      own.set(id, numberedName(counts, kind));
+    for (const { id } of drawnParts(stage)) if (!taken.has(id)) own.set(id, id);
+    for (const id of own.keys()) taken.add(id);
+    names.set(stage.id, own);
+  }
+  const counts = new Map<string, number>();
+  const next = (kind: string): string => {
+    const name = numberedName(counts, kind);
+    return taken.has(name) ? next(kind) : name;
+  };
+  for (const stage of stages) {
+    const own = names.get(stage.id) ?? new Map<string, string>();
+    for (const { id, kind } of drawnParts(stage)) if (!own.has(id)) own.set(id, next(kind));
     names.set(stage.id, own);
   }
   return names;
 }
 
-/** Net at the output of a stage, within the whole path's circuit. */
-export function stageOutNet(way: Way, stageId: string): string {
-  const active = way.stages.filter((s) => !s.bypassed);
-  return active[active.length - 1]?.id === stageId ? 'out' : `${stageId}.out`;
-}
-
 /**
- * The circuit of a path: source V1 (1 V) on net `in`, output on net `out`.
+ * The circuit of a way, with everything that bears on it: the source on net `in`, the end of the
+ * first way on net `out`, those of further ones named by `outNet`.
  *
  * "ideal" puts exact values and ideal op-amps in, drives every stage from a perfect buffer and
  * leaves out source resistance and load, so that it is the asked response itself; "built" has the
- * chosen values, the chosen op-amp, and everything loading everything.
+ * chosen values and models, and everything loading everything, ways that share a source with a
+ * resistance and ways that leave others included.
+ *
+ * @throws ReedError `circuit` where a way leaves or ends in something that is not there
  */
 export function pathCircuit(
-  way: Way,
-  parts: PartChoices,
+  design: CircuitDesign,
+  way: number,
   version: PathVersion,
   title = '',
 ): Circuit {
+  const builder = new WayBuilder(design, version);
   return makeCircuit(
-    [
-      ...sourceParts(way, version),
-      ...chain(way, parts, version),
-      ...(version === 'built' ? loadParts(way) : []),
-    ],
+    [...builder.source(), ...waysTogether(design, way, version).flatMap((w) => builder.way(w))],
     title,
   );
 }
 
-function sourceParts({ source }: Way, version: PathVersion): Part[] {
-  const v1: Part = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 };
-  return version === 'built' && source.ohms > 0
-    ? [v1, { id: 'RS', kind: 'resistor', a: 'in', b: 'source', ohms: source.ohms }]
-    : [v1];
+/** The ways that a way's voltages depend on, itself included, in the order of the sheet. */
+export function waysTogether(
+  { ways, source }: Pick<CircuitDesign, 'ways' | 'source'>,
+  way: number,
+  version: PathVersion,
+): number[] {
+  const parentOf = (w: number): number => {
+    const { from } = ways[w];
+    if (from.is === 'source') return -1;
+    return from.of.way === undefined ? w : ways.findIndex((o) => o.id === from.of.way);
+  };
+  const together = new Set<number>();
+  const visit = (w: number): void => {
+    if (w < 0 || together.has(w)) return;
+    together.add(w);
+    visit(parentOf(w));
+    // Ideal ways leave what they come from alone.
+    if (version === 'ideal') return;
+    const shared = source.ohms > 0 && parentOf(w) < 0;
+    ways.forEach((_, other) => {
+      const parent = parentOf(other);
+      if (parent === w || (shared && parent < 0)) visit(other);
+    });
+  };
+  visit(way);
+  return [...together].sort((a, b) => a - b);
 }
 
-/** What the load's capacitance is called in a path's circuit. */
-export const LOAD_CAPACITOR = 'CL';
+/** The ways that leave the outputs of one stage, and those that leave them in turn. */
+export function waysLeaving(
+  { ways }: Pick<CircuitDesign, 'ways'>,
+  index: number,
+  stage?: string,
+): number[] {
+  return ways.flatMap(({ from }, w) =>
+    w > index &&
+    from.is === 'output' &&
+    from.of.way === ways[index].id &&
+    (stage === undefined || from.of.stage === stage)
+      ? [w, ...waysLeaving({ ways }, w)]
+      : [],
+  );
+}
 
-export function loadParts({ load }: Way, net = 'out'): Part[] {
+/** The built parts of one way alone. */
+export const wayParts = (design: CircuitDesign, index: number): Part[] =>
+  new WayBuilder(design, 'built').way(index);
+
+/** Net at which a built way's first stage hangs. */
+export function beginNet(design: CircuitDesign, index: number): string {
+  const { from } = design.ways[index];
+  if (from.is === 'output') return outputNet(design, from.of, index)?.net ?? 'in';
+  if (from.ohms) return `${prefixOf(design, index)}from`;
+  return design.source.ohms > 0 ? 'source' : 'in';
+}
+
+/** Writes the parts of ways down, one way after the other. */
+class WayBuilder {
+  constructor(
+    private readonly design: CircuitDesign,
+    private readonly version: PathVersion,
+  ) {}
+
+  source(): Part[] {
+    const { ohms } = this.design.source;
+    const voltage: Part = {
+      id: SOURCE,
+      kind: 'voltage-source',
+      plus: 'in',
+      minus: '0',
+      acVolts: 1,
+    };
+    return this.version === 'built' && ohms > 0
+      ? [voltage, { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms }]
+      : [voltage];
+  }
+
+  way(index: number): Part[] {
+    const way = this.design.ways[index];
+    const begin = this.begin(index);
+    return [
+      ...begin.parts,
+      ...this.chain(index, begin.net),
+      ...(this.version === 'built' ? this.end(way.to, index) : []),
+    ];
+  }
+
+  /** Where a way begins. */
+  private begin(index: number): { net: string; parts: Part[] } {
+    const { design, version } = this;
+    const { from, name } = design.ways[index];
+    const prefix = prefixOf(design, index);
+    if (from.is === 'source') {
+      const net = version === 'built' && design.source.ohms > 0 ? 'source' : 'in';
+      if (version === 'ideal' || !from.ohms) return { net, parts: [] };
+      const own = `${prefix}from`;
+      return {
+        net: own,
+        parts: [{ id: `${own}.ohms`, kind: 'resistor', a: net, b: own, ohms: from.ohms }],
+      };
+    }
+    const at = outputNet(design, from.of, index);
+    if (!at)
+      throw new ReedError(
+        'circuit',
+        `${quoted(name)} leaves an output of stage ${quoted(from.of.stage)}, which is not there or is bypassed.`,
+      );
+    if (version === 'built') return { net: at.net, parts: [] };
+    const net = `${prefix}from`;
+    return { net, parts: [wire(`${prefix}from.buffer`, at.net, net)] };
+  }
+
+  private chain(index: number, begin: string): Part[] {
+    const { design, version } = this;
+    const way = design.ways[index];
+    const names = partNames(way.stages);
+    const active = way.stages.filter((s) => !s.bypassed);
+    if (active.length === 0)
+      return [wire(`${prefixOf(design, index)}bypass`, begin, outNet(design, index))];
+    let from = begin;
+    return active.flatMap((stage, i) => {
+      const placed = stageParts(design, index, stage, version, names.get(stage.id)!, from);
+      from = netInStage(design, index, stage, heardOf(stage).net);
+      if (version === 'built' || i === active.length - 1) return placed;
+      const buffered = `${prefixOf(design, index)}${stage.id}.buffered`;
+      const parts = [...placed, wire(`${buffered}.buffer`, from, buffered)];
+      from = buffered;
+      return parts;
+    });
+  }
+
+  private end(to: WayEnd, index: number): Part[] {
+    const prefix = prefixOf(this.design, index);
+    return endParts(to, outNet(this.design, index), prefix, this.design.drivers);
+  }
+}
+
+/** What a way ends in, hung onto a net. */
+export function endParts(
+  to: WayEnd,
+  net: string,
+  prefix = '',
+  drivers?: CircuitDesign['drivers'],
+): Part[] {
+  if (to.is === 'driver') {
+    const model = drivers?.get(to.driver);
+    if (model === undefined)
+      throw new ReedError(
+        'circuit',
+        `The loudspeaker ${quoted(to.name)} is not among the drivers of this browser: import the file it came with.`,
+      );
+    const nets = to.inverted ? { plus: '0', minus: net } : { plus: net, minus: '0' };
+    return driver.become({ id: `${prefix}load`, nets, values: {}, model, ground: '0' });
+  }
   const parts: Part[] = [];
-  if (load.ohms !== null)
-    parts.push({ id: 'RL', kind: 'resistor', a: net, b: '0', ohms: load.ohms });
-  if (load.farads !== null)
-    parts.push({ id: LOAD_CAPACITOR, kind: 'capacitor', a: net, b: '0', farads: load.farads });
+  if (to.ohms !== null)
+    parts.push({ id: `${prefix}${LOAD_OHMS}`, kind: 'resistor', a: net, b: '0', ohms: to.ohms });
+  if (to.farads !== null)
+    parts.push({
+      id: `${prefix}${LOAD_FARADS}`,
+      kind: 'capacitor',
+      a: net,
+      b: '0',
+      farads: to.farads,
+    });
   return parts;
-}
-
-function chain(way: Way, parts: PartChoices, version: PathVersion): Part[] {
-  const names = partNames(way.stages);
-  const active = way.stages.filter((s) => !s.bypassed);
-  const model: OpAmpModel = version === 'ideal' ? 'ideal' : parts.opAmp.model;
-  const first = version === 'built' && way.source.ohms > 0 ? 'source' : 'in';
-  if (active.length === 0) return [wire('bypass', first, 'out')];
-  let from = first;
-  return active.flatMap((stage, i) => {
-    const out = i === active.length - 1 ? 'out' : `${stage.id}.out`;
-    const values: Values = version === 'ideal' ? exactValues(stage) : stage.values;
-    const placed = stageParts(stage, values, model, names.get(stage.id)!, from, out);
-    from = out;
-    if (version === 'built' || i === active.length - 1) return placed;
-    from = `${stage.id}.buffered`;
-    return [...placed, wire(`${stage.id}.buffer`, out, from)];
-  });
 }
 
 /** A perfect connection that draws nothing from its first net. */
@@ -107,18 +260,55 @@ function wire(id: string, from: string, to: string): Part {
   };
 }
 
-/** The parts of one stage between two nets; inner nets carry the stage's id. */
+/**
+ * The parts of one stage; inner nets carry its id. Inputs that nothing feeds are grounded, as an
+ * empty socket is.
+ */
 export function stageParts(
+  design: CircuitDesign,
+  index: number,
   stage: Stage,
-  values: Values,
-  opAmpModel: OpAmpModel,
-  names: Map<string, string>,
+  version: PathVersion,
+  names: ReadonlyMap<string, string>,
   from: string,
-  out: string,
 ): Part[] {
-  return instantiate(topologyOf(stage.topology).drawing, {
-    dataOf: withValues(values, opAmpModel),
-    partName: (local) => names.get(local)!,
-    netName: (local) => (local === 'in' ? from : local === 'out' ? out : `${stage.id}.${local}`),
+  const way: Way = design.ways[index];
+  const { drawing, dataOf } = versionOf(stage, design, version);
+  const moved = movedParts(design, way, stage);
+  const heard = heardOf(stage).net;
+  // A design knows nothing of an output that was drawn since.
+  const passedOn = netsOfDrawing(drawing).nets.includes(heard) ? heard : 'out';
+  const unfed = new Set(
+    portsOf(drawing).flatMap((p) => (p.flow === 'in' && p.net !== 'in' ? [p.net] : [])),
+  );
+  return instantiate(drawing, {
+    dataOf: (part) =>
+      movedData(dataOf(part), moved.get(part.id), mainQuantity(partKindOf(part.kind))?.name),
+    partName: (local) => `${prefixOf(design, index)}${names.get(local) ?? local}`,
+    netName: (local) =>
+      local === 'in'
+        ? from
+        : unfed.has(local)
+          ? '0'
+          : netInStage(design, index, stage, local === passedOn ? heard : local),
   });
+}
+
+/** Drawing and parts of a version: ideal is as designed, even where the stage was changed since. */
+function versionOf(stage: Stage, design: CircuitDesign, version: PathVersion) {
+  const built = partDataOf(stage, design.parts);
+  if (version === 'built') return { drawing: drawingOf(stage), dataOf: built };
+  const exact = exactValues(stage);
+  const topology = designedAs(stage);
+  if (!topology || !exact)
+    return {
+      drawing: drawingOf(stage),
+      dataOf: (part: DrawnPart): PartData =>
+        part.kind === 'op-amp' ? { ...built(part), model: 'ideal' } : built(part),
+    };
+  return {
+    drawing: topology.drawing,
+    dataOf: ({ id, kind }: DrawnPart): PartData =>
+      kind === 'op-amp' ? { model: 'ideal' } : { value: exact[id] },
+  };
 }

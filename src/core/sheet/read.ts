@@ -3,6 +3,7 @@ import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { designFault, repeatedId } from './faults';
+import { fromVersion1 } from './migrate-1';
 import { SHEET_LIMITS, SHEET_VERSION, sheetSchema, type Sheet } from './schema';
 
 type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
@@ -11,7 +12,7 @@ type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
  * What turns a sheet of version n into one of version n + 1, by n. Documents of any age pass
  * through here, from the database and from files alike.
  */
-export const SHEET_MIGRATIONS: Readonly<Record<number, Migration>> = {};
+export const SHEET_MIGRATIONS: Readonly<Record<number, Migration>> = { 1: fromVersion1 };
 
 const foreign = (why: string, path?: string) =>
   new ReedError('document', `This is not a sheet: ${why}.`, path === undefined ? {} : { path });

@@ -40,7 +40,7 @@ function peakPlaces(sheet: Sheet) {
 
 /** Levels and phases of a version of a path, by one plain question. */
 function plain(sheet: Sheet, version: PathVersion, hz: Float64Array) {
-  const circuit = pathCircuit(sheet.ways[0], sheet.parts, version);
+  const circuit = pathCircuit(sheet, 0, version);
   const { re, im } = acResponse(circuit, { frequenciesHz: hz, probes: ['out'] }).probes.out;
   return {
     levelDb: re.map((x, k) => 20 * Math.log10(Math.max(1e-20, Math.hypot(x, im[k])))),

@@ -6,19 +6,25 @@ import { askSchema, mainHz, type Ask } from '@/core/design/ask';
 import { cut, isVisible, quoted } from '@/core/text';
 import { designFault, repeatedId, stageFault, type Fault } from './faults';
 import { DEFAULT_PARTS, viewFor } from './make';
+import { fromVersion1 } from './migrate-1';
 import {
   designSchema,
   keepSchema,
   partChoicesSchema,
   readingSchema,
+  sourceSchema,
   SHEET_LIMITS,
   SHEET_VERSION,
   stageSchema,
   viewSchema,
   waySchema,
+  type Reading,
   type Sheet,
+  type SheetDesign,
+  type Source,
   type Stage,
   type Way,
+  type WayEnd,
 } from './schema';
 
 /*
@@ -58,6 +64,7 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
     leftOut.push(messageOf(error));
     fields = {};
   }
+  if (fields.version === 1) fields = fromVersion1(fields);
   const take = <T>(schema: z.ZodType<T>, value: unknown, what: string): T | undefined => {
     const result = schema.safeParse(value);
     if (result.success) return result.data;
@@ -71,7 +78,7 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
   };
 
   let ask = take(askSchema, fields.ask, 'the ask') ?? PLAIN_ASK;
-  const askFault = designFault({ ask, parts: DEFAULT_PARTS, ways: [], readings: [] }, '');
+  const askFault = designFault({ ...NOTHING, ask }, '');
   if (askFault) {
     refuse('the ask’s topology', askFault);
     ask = { ...ask };
@@ -90,17 +97,15 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
     const stages = listOf(way.stages).flatMap(
       (s, k) => stageOf(s, `${what}, stage ${k + 1}`) ?? [],
     );
-    const { source, load } = waySchema.shape;
+    const { from, to } = waySchema.shape;
     return {
       id: typeof way.id === 'string' && way.id !== '' ? cut(way.id, 64) : `w${i + 1}`,
       name: typeof way.name === 'string' ? cut(way.name, SHEET_LIMITS.name) : `Path ${i + 1}`,
-      source: take(source, way.source, `${what}, its source`) ?? {
-        name: 'Source',
-        ohms: 0,
-        volts: 1,
+      from: take(from, way.from ?? { is: 'source' }, `${what}, where it begins`) ?? {
+        is: 'source',
       },
       stages: unique(stages, 'stage', what, leftOut).slice(0, SHEET_LIMITS.stages),
-      load: take(load, way.load, `${what}, its load`) ?? { name: 'Load', ohms: null, farads: null },
+      to: take(to, way.to, `${what}, its end`) ?? OPEN_END,
     };
   };
   const ways = unique(
@@ -111,13 +116,17 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
   );
   if (ways.length === 0) {
     leftOut.push('the paths: none could be read');
-    ways.push(
-      wayOf(
-        { source: { name: 'Source', ohms: 0 }, load: { name: 'Load', ohms: null, farads: null } },
-        0,
-      ),
-    );
+    ways.push(wayOf({ to: OPEN_END }, 0));
   }
+  // A way that leaves an output which is not there any more begins at the source.
+  for (const way of ways) {
+    const joint = designFault({ ...NOTHING, ask, parts, ways }, '');
+    if (!joint || !joint.path.includes('.from.')) break;
+    const index = Number(/ways\[(\d+)\]/.exec(joint.path)?.[1] ?? ways.indexOf(way));
+    refuse(`where path ${index + 1} begins`, joint);
+    ways[index] = { ...ways[index], from: { is: 'source' } };
+  }
+  const source = take(sourceSchema, fields.source, 'the source') ?? PLAIN_SOURCE;
   const readings = unique(
     listOf(fields.readings).flatMap((r, i) => take(readingSchema, r, `reading ${i + 1}`) ?? []),
     'reading',
@@ -142,9 +151,16 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
   let bank =
     fields.bank === undefined ? undefined : take(designSchema.shape.bank, fields.bank, 'the bank');
   if (bank) {
-    const fault = designFault({ ask, parts, ways, readings, bank }, '');
+    const fault = designFault({ ...NOTHING, ask, parts, source, ways, readings, bank }, '');
     if (fault) bank = refuse('the bank', fault);
   }
+  const readingFault = (reading: Reading): boolean => {
+    const fault = designFault({ ...NOTHING, ask, parts, ways, readings: [reading] }, '');
+    return fault ? refuse(`reading ${quoted(reading.id)}`, fault) === undefined : false;
+  };
+  const { controls: controlList, boards: boardList } = designSchema.shape;
+  const controls = take(controlList, fields.controls, 'the controls') ?? [];
+  const boards = take(boardList, fields.boards, 'the boards') ?? [];
   const view = take(viewSchema, fields.view, 'the view');
   const title = legibleTitle(document);
   if (title === '') leftOut.push('the name: it is not legible');
@@ -159,17 +175,21 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
       revision: 0,
       ask,
       parts,
+      source,
       ways,
-      readings,
+      readings: readings.filter((r) => !readingFault(r)),
       ...(bank ? { bank } : {}),
       keeps,
-      controls: [],
-      boards: [],
+      controls,
+      boards,
       view: view && view.fromHz < view.toHz ? view : { lens: 'level', ...viewFor(mainHz(ask)) },
     },
     leftOut,
   };
 }
+
+const PLAIN_SOURCE: Source = { name: 'Source', ohms: 0, volts: 1 };
+const OPEN_END: WayEnd = { is: 'load', name: 'Load', ohms: null, farads: null };
 
 const PLAIN_ASK: Ask = {
   kind: 'low-pass',
@@ -177,6 +197,17 @@ const PLAIN_ASK: Ask = {
   order: 2,
   edgeHz: 1000,
   edge: 'half-power',
+};
+
+/** A design of nothing, to hold single pieces against. */
+const NOTHING: SheetDesign = {
+  ask: PLAIN_ASK,
+  parts: DEFAULT_PARTS,
+  source: PLAIN_SOURCE,
+  ways: [],
+  readings: [],
+  controls: [],
+  boards: [],
 };
 
 /** The list without entries whose id an earlier one has. */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
-import { notNegative, positive } from '@/core/circuit/part';
+import { notNegative } from '@/core/circuit/part';
 import { bankSchema } from '@/core/bank/schema';
+import { FACINGS } from '@/core/parts/geometry';
 import { askSchema } from '@/core/design/ask';
 import { between, within } from '@/core/quantity/bounds';
 import { SERIES_NAMES } from '@/core/quantity/series';
@@ -15,6 +16,11 @@ export const SHEET_LIMITS = {
   ways: 40,
   readings: 200,
   keeps: 100,
+  /** Of one own drawing. */
+  symbols: 400,
+  wires: 800,
+  controls: 40,
+  boards: 100,
   /** In the sheet and all its keeps together. */
   allStages: 8_000,
 } as const;
@@ -30,51 +36,190 @@ const gain = between(-1e6, 1e6);
 /** Anything a reading or a wish can be, in the unit of its measure. */
 const figure = between(-1e12, 1e12);
 
-/** One topology with its values, in a path. */
+/** The figures that a stage is designed for. */
+export const targetSchema = z.strictObject({
+  f0Hz: hertz,
+  q: q.optional(),
+  gain: gain.optional(),
+  zeroHz: hertz.optional(),
+  boost: between(1e-6, 1e6).optional(),
+  depth: between(1e-9, 1e3).optional(),
+  poles: z
+    .array(z.strictObject({ f0Hz: hertz, q: q.optional() }))
+    .max(12)
+    .optional(),
+  zerosHz: z.array(hertz).max(8).optional(),
+  own: z.record(z.string().max(40), between(-1e12, 1e12)).optional(),
+});
+
+/** A point on the grid of a drawing. */
+const grid = z.int('must be a whole number').min(-4000).max(4000);
+const point = z.tuple([grid, grid]);
+const partName = z
+  .string()
+  .min(1, 'must not be empty')
+  .max(40, 'must be at most 40 characters long')
+  .regex(/^[^\s,;"/]+$/, 'must not contain spaces, commas, semicolons, strokes or quotes');
+
+/** A drawing of a stage’s own: parts, ports and names on a grid, joined by wires. */
+export const drawingSchema = z.strictObject({
+  symbols: z
+    .array(
+      z.union([
+        z.strictObject({
+          kind: z.string().max(40),
+          id: partName,
+          at: point,
+          toward: z.enum(FACINGS).optional(),
+          mirrored: z.boolean().optional(),
+          label: z.enum(['above', 'below', 'left', 'right']).optional(),
+          with: z.array(z.string().max(40)).max(8).optional(),
+        }),
+        z.strictObject({
+          kind: z.literal('port'),
+          name: partName,
+          flow: z.enum(['in', 'out']),
+          net: partName,
+          at: point,
+        }),
+        z.strictObject({ kind: z.literal('name'), name: partName, at: point }),
+        z.strictObject({ kind: z.literal('ground'), at: point }),
+      ]),
+    )
+    .max(SHEET_LIMITS.symbols, `holds at most ${SHEET_LIMITS.symbols} symbols: remove one first`),
+  wires: z
+    .array(z.array(point).min(2, 'must list at least two points').max(60))
+    .max(SHEET_LIMITS.wires, `holds at most ${SHEET_LIMITS.wires} wires: remove one first`),
+});
+
+/** A device or op-amp by what it is; its figures are checked by the kind of the part. */
+export const namedModelSchema = z.strictObject({ name, model: z.unknown() });
+
+export const CHOSEN_BY = ['fit', 'hand', 'known', 'solved'] as const;
+
+/** One part of a stage. What is not said is as usual for its kind, or as the sheet chooses. */
+export const stagePartSchema = z.strictObject({
+  /** Its main number, in SI units: ohms, farads, henries, siemens, amperes, volts. */
+  value: z.number({ error: 'must be a finite number' }).optional(),
+  /** Who chose the value: the series, the person, a bank’s known parts, or a back-solve. */
+  chosen: z.enum(CHOSEN_BY).default('fit'),
+  /** Its further numbers, by name: turn, second, k. */
+  more: z.record(z.string().max(40), z.number()).optional(),
+  /** Where it comes from in the drawer. */
+  stock: id.optional(),
+  /** How far it may be off, as a part of its value. */
+  tolerance: between(0, 0.9).optional(),
+  losses: z.strictObject({ ohms: notNegative.max(1e9, 'must be at most 1 GΩ') }).optional(),
+  model: namedModelSchema.optional(),
+});
+
+/** A drawing with values, in a path; with what it was designed for, where it was designed. */
 export const stageSchema = z.strictObject({
   id,
-  topology: z.string().max(64, 'must be at most 64 characters long'),
+  name: name.optional(),
+  /** The topology it was designed as. */
+  topology: z.string().max(64, 'must be at most 64 characters long').optional(),
+  /** Its own drawing, where it has been changed or was never any topology’s. */
+  drawing: drawingSchema.optional(),
   /** "ask": redesigned whenever the ask changes; "hand": put there by hand and left alone. */
   origin: z.enum(['ask', 'hand']),
   bypassed: z.boolean().default(false),
+  /** The output that is passed on, by the name of its port; the main one where none is said. */
+  heard: partName.optional(),
   /** The figures it was designed for, and the capacitor it was designed from. */
-  target: z.strictObject({
-    f0Hz: hertz,
-    q: q.optional(),
-    gain: gain.optional(),
-    zeroHz: hertz.optional(),
-    boost: between(1e-6, 1e6).optional(),
-    depth: between(1e-9, 1e3).optional(),
-    poles: z
-      .array(z.strictObject({ f0Hz: hertz, q: q.optional() }))
-      .max(12)
-      .optional(),
-    zerosHz: z.array(hertz).max(8).optional(),
-    own: z.record(z.string().max(40), between(-1e12, 1e12)).optional(),
-  }),
+  target: targetSchema.optional(),
   farads: within('farads').optional(),
   ohms: within('ohms').optional(),
-  /** The chosen real values, by part of the topology's drawing. */
-  values: z.record(z.string().max(40), positive),
+  /** What each part is, by its id in the drawing. */
+  parts: z.record(z.string().max(40), stagePartSchema),
 });
 
-/** One signal path: source, stages, load. A crossover has several. */
+/** An output of a stage of some way: of this one where none is said, and its main one. */
+export const outputSchema = z.strictObject({
+  way: id.optional(),
+  stage: id,
+  port: partName.optional(),
+});
+
+const endFields = {
+  name,
+  ohms: within('ohms').nullable(),
+  farads: within('farads').nullable(),
+};
+
+/** Where a way ends. */
+export const endSchema = z.discriminatedUnion('is', [
+  z.strictObject({ is: z.literal('load'), ...endFields }),
+  /** One of several that are added; each is loaded by the mix’s own input. */
+  z.strictObject({ is: z.literal('mix'), ...endFields, gain: gain.default(1) }),
+  /** A loudspeaker of the drivers’ table. */
+  z.strictObject({
+    is: z.literal('driver'),
+    name,
+    driver: id,
+    inverted: z.boolean().default(false),
+  }),
+]);
+
+/** One signal path, from the source or from an output of a stage. A crossover has several. */
 export const waySchema = z.strictObject({
   id,
   name,
-  source: z.strictObject({
-    name,
-    ohms: notNegative.max(1e10, 'must be at most 10 GΩ'),
-    volts: within('volts').default(1),
-  }),
+  from: z
+    .discriminatedUnion('is', [
+      z.strictObject({
+        is: z.literal('source'),
+        /** Resistance of its own on the way from the source. */
+        ohms: notNegative.max(1e10, 'must be at most 10 GΩ').optional(),
+      }),
+      z.strictObject({ is: z.literal('output'), of: outputSchema }),
+    ])
+    .default({ is: 'source' }),
   stages: z
     .array(stageSchema)
     .max(SHEET_LIMITS.stages, `holds at most ${SHEET_LIMITS.stages} stages: remove one first`),
-  load: z.strictObject({
-    name,
-    ohms: within('ohms').nullable(),
-    farads: within('farads').nullable(),
-  }),
+  to: endSchema,
+});
+
+/** What drives every way: it stands once. */
+export const sourceSchema = z.strictObject({
+  name,
+  ohms: notNegative.max(1e10, 'must be at most 10 GΩ'),
+  volts: within('volts').default(1),
+});
+
+/** A shaft, a control voltage or a control current, and what it moves. */
+export const controlSchema = z.strictObject({
+  id,
+  name,
+  is: z.enum(['turn', 'volts', 'amps']),
+  /** Where it stands, from 0 to 1 of its travel. */
+  at: between(0, 1),
+  moves: z
+    .array(
+      z.strictObject({
+        way: id.optional(),
+        stage: id,
+        part: z.string().max(40),
+        quantity: z.string().max(40),
+        /** The quantity at both ends of the travel, and how it goes between. */
+        from: figure,
+        to: figure,
+        law: z.enum(['even', 'by ratio']).default('even'),
+      }),
+    )
+    .max(20),
+});
+
+/** One board that is built or planned: parts that differ from the sheet’s, and its takes. */
+export const boardSchema = z.strictObject({
+  id,
+  name,
+  /** Measured or chosen values, by way, stage and part ("w1/s1/R1"). */
+  values: z.record(z.string().max(200), z.number()).default({}),
+  /** Takes in the takes’ table. */
+  takes: z.array(id).max(200).default([]),
+  note: z.string().max(2000).default(''),
 });
 
 /** What the wanted column says of a reading, in the unit of its measure. */
@@ -94,6 +239,8 @@ export const readingSchema = z.strictObject({
   name: name.optional(),
   measure: measureSchema,
   wanted: wantedSchema.optional(),
+  /** Another output than the end of the way. */
+  at: outputSchema.optional(),
 });
 
 export const partChoicesSchema = z.strictObject({
@@ -107,6 +254,7 @@ export const partChoicesSchema = z.strictObject({
 export const designSchema = z.strictObject({
   ask: askSchema,
   parts: partChoicesSchema,
+  source: sourceSchema,
   ways: z
     .array(waySchema)
     .min(1, 'must list at least one path')
@@ -119,6 +267,14 @@ export const designSchema = z.strictObject({
     ),
   /** Present in a bank: its ways are the channels, in this order. */
   bank: bankSchema.optional(),
+  controls: z
+    .array(controlSchema)
+    .max(SHEET_LIMITS.controls, `holds at most ${SHEET_LIMITS.controls} controls`)
+    .default([]),
+  boards: z
+    .array(boardSchema)
+    .max(SHEET_LIMITS.boards, `holds at most ${SHEET_LIMITS.boards} boards`)
+    .default([]),
 });
 
 export const keepSchema = z.strictObject({
@@ -138,9 +294,9 @@ export const viewSchema = z.strictObject({
   toHz: hertz,
 });
 
-export const SHEET_VERSION = 1;
+export const SHEET_VERSION = 2;
 
-/** The sheet format, version 1. Published as JSON Schema in docs/formats. */
+/** The sheet format, version 2. Published as JSON Schema in docs/formats. */
 export const sheetSchema = z.strictObject({
   format: z.literal('jaunty-reed/sheet', { error: 'must be "jaunty-reed/sheet"' }),
   version: z.literal(SHEET_VERSION),
@@ -156,16 +312,19 @@ export const sheetSchema = z.strictObject({
   keeps: z
     .array(keepSchema)
     .max(SHEET_LIMITS.keeps, `holds at most ${SHEET_LIMITS.keeps} keeps: remove one first`),
-  /** Room for what later versions hold: control inputs, and boards with their takes. */
-  controls: z.array(z.never()).default([]),
-  boards: z.array(z.never()).default([]),
   view: viewSchema,
 });
 
 export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetDesign = z.infer<typeof designSchema>;
 export type Way = z.infer<typeof waySchema>;
+export type Source = z.infer<typeof sourceSchema>;
+export type WayEnd = z.infer<typeof endSchema>;
 export type Stage = z.infer<typeof stageSchema>;
+export type StagePart = z.infer<typeof stagePartSchema>;
+export type ChosenBy = (typeof CHOSEN_BY)[number];
+export type Output = z.infer<typeof outputSchema>;
+export type Control = z.infer<typeof controlSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Wanted = z.infer<typeof wantedSchema>;
 export type Keep = z.infer<typeof keepSchema>;

@@ -5,7 +5,9 @@ import { topologyOf } from '@/core/topologies';
 import { partVariation, SheetEvaluator } from './evaluate';
 import { jointsOf } from './joints';
 import { defaultTarget } from './default-target';
-import { exactValues, makeSheet, makeStage, redesign, refit } from './make';
+import { makeSheet, makeStage, redesign, refit } from './make';
+import { exactValues } from './exact';
+import { partsOf, valuesOf } from './stage';
 import { partNames } from './path-circuit';
 import type { Sheet } from './schema';
 import { meets } from './verdict';
@@ -60,10 +62,10 @@ describe('from an ask to a solved path', () => {
       'A2',
     ]);
     const [, high] = SHEET.ways[0].stages;
-    expect(high.values.C1 / high.values.C2).toBeGreaterThan(4 * high.target.q! ** 2 * 0.99);
+    expect(valuesOf(high).C1 / valuesOf(high).C2).toBeGreaterThan(4 * high.target!.q! ** 2 * 0.99);
     const exact = refit(SHEET.ways, { ...SHEET.parts, resistors: 'exact', capacitors: 'exact' })[0]
       .stages[1];
-    expect(topologyOf(exact.topology).figures(exact.values).q).toBeCloseTo(high.target.q!, 9);
+    expect(topologyOf(exact.topology!).figures(valuesOf(exact)).q).toBeCloseTo(high.target!.q!, 9);
   });
 
   test('a changed ask leaves stages put in by hand where they were', () => {
@@ -98,19 +100,19 @@ describe('evaluating a sheet', () => {
     const keyOf = (sheet: Sheet, id: string) =>
       evaluator.evaluate(sheet).layers.find((l) => l.id === id)!.key;
     const edited = structuredClone(SHEET);
-    edited.ways[0].stages[0].values.R1 *= 1.1;
+    edited.ways[0].stages[0].parts.R1.value! *= 1.1;
     expect(keyOf(edited, 'ideal')).toBe(keyOf(SHEET, 'ideal'));
     expect(keyOf(edited, 'built')).not.toBe(keyOf(SHEET, 'built'));
   });
 
   test('joints: a divider loses what the divider equation says', () => {
-    const way = {
-      ...SHEET.ways[0],
-      stages: [],
+    const to = { is: 'load', name: '', ohms: 9000, farads: null } as const;
+    const bare = {
+      ...SHEET,
       source: { name: '', ohms: 1000, volts: 1 },
-      load: { name: '', ohms: 9000, farads: null },
+      ways: [{ ...SHEET.ways[0], stages: [], to }],
     };
-    const [joint] = jointsOf(way, SHEET.parts, 340);
+    const [joint] = jointsOf(bare, 0, 340);
     expect(joint).toMatchObject({ before: 'source', after: 'load' });
     expect(joint.sourceOhms).toBeCloseTo(1000, 6);
     expect(joint.loadOhms).toBeCloseTo(9000, 6);
@@ -159,7 +161,7 @@ describe('each result stands for itself', () => {
   });
 
   test('a target that its circuit cannot hold takes the ideal curve with it, and nothing else', () => {
-    const wild = { ...second, target: { ...second.target, q: 5000 } };
+    const wild = { ...second, target: { ...second.target!, q: 5000 } };
     const { layers, stages, readings, joints, problems } = new SheetEvaluator().evaluate(
       withStages([first, wild]),
     );
@@ -181,7 +183,7 @@ describe('each result stands for itself', () => {
     ]) {
       const values = { R1: ohms, R2: ohms, C1: farads, C2: farads };
       const { layers, stages } = new SheetEvaluator().evaluate(
-        withStages([{ ...first, values }, second]),
+        withStages([{ ...first, parts: partsOf(values) }, second]),
       );
       for (const { trace } of layers) expect(trace.levelDb).not.toContain(NaN);
       for (const { figures, problem } of stages)
@@ -197,19 +199,21 @@ describe('each result stands for itself', () => {
       SHEET.parts,
       'hand',
     );
-    const way = { ...SHEET.ways[0], stages: [first, gain] };
+    const sheet = withStages([first, gain]);
     const ideal = { ...SHEET.parts, opAmp: { name: 'ideal', model: 'ideal' as const } };
-    expect(jointsOf(way, ideal, 340)[1]).toMatchObject({ loadOhms: Infinity, lossDb: 0 });
-    expect(jointsOf(way, SHEET.parts, 340)[1].lossDb).toBeCloseTo(0, 3);
+    expect(jointsOf({ ...sheet, parts: ideal }, 0, 340)[1]).toMatchObject({
+      loadOhms: Infinity,
+      lossDb: 0,
+    });
+    expect(jointsOf(sheet, 0, 340)[1].lossDb).toBeCloseTo(0, 3);
   });
 
   test.each([
     ['an ideal op-amp', 'ideal' as const],
     ['one without output resistance', { gainBandwidthHz: 1e7, dcGainDb: 110, outputOhms: 0 }],
   ])('%s drives the next stage from next to nothing, and loses nothing', (_, model) => {
-    const way = { ...SHEET.ways[0], stages: [first, second] };
     const parts = { ...SHEET.parts, opAmp: { name: 'stiff', model } };
-    const joint = jointsOf(way, parts, 340)[1];
+    const joint = jointsOf({ ...withStages([first, second]), parts }, 0, 340)[1];
     expect(joint.sourceOhms).toBeCloseTo(0, 6);
     expect(joint.lossDb).toBeCloseTo(0, 6);
   });
@@ -224,13 +228,13 @@ describe('each result stands for itself', () => {
       'hand',
     );
     const decade = (x: number) => Number((x / 10 ** Math.floor(Math.log10(x))).toPrecision(6));
-    for (const [id, value] of Object.entries(ladder.values)) {
+    for (const [id, value] of Object.entries(valuesOf(ladder))) {
       if (id.startsWith('L')) expect([1, 2.2, 4.7]).toContain(decade(value));
       if (id.startsWith('C')) expect([1, 1.5, 2.2, 3.3, 4.7, 6.8]).toContain(decade(value));
     }
     const gm = topologyOf('leapfrog-transconductor-low-pass-3');
     const held = makeStage('g', gm, defaultTarget(gm, 1000), SHEET.parts, 'hand');
-    for (const [id, value] of Object.entries(exactValues(held)))
-      if (id.startsWith('G')) expect(held.values[id]).toBe(value);
+    for (const [id, value] of Object.entries(exactValues(held)!))
+      if (id.startsWith('G')) expect(valuesOf(held)[id]).toBe(value);
   });
 });

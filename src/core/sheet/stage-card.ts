@@ -3,19 +3,15 @@ import { makeCircuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { spaced } from '@/core/response/landmarks';
 import { levelDb, levelsDb } from '@/core/response/response';
-import { topologyOf } from '@/core/topologies';
-import { instantiate, withValues } from '@/core/topologies/instantiate';
-import {
-  transferOf,
-  type StageFigures,
-  type Topology,
-  type Values,
-} from '@/core/topologies/topology';
+import { instantiate } from '@/core/topologies/instantiate';
+import { transferOf, type StageFigures } from '@/core/topologies/topology';
 import type { Stage } from './schema';
+import { asDesigned, drawingOf, heardOf, partDataOf, valuesOf } from './stage';
 
 /** What the card of a stage shows of the chosen values, with ideal op-amps. */
 export interface StageCard {
-  figures: StageFigures;
+  /** What it does, in the words of its topology; a stage wired otherwise has no such figures. */
+  figures?: StageFigures;
   /** Parts that should be equal are not: the figures are those of their averages. */
   figuresAreAverages: boolean;
   /** The stage alone over an even log axis. */
@@ -23,14 +19,22 @@ export interface StageCard {
 }
 
 const POINTS = 40;
+const AUDIBLE = [20, 20_000] as const;
 const DECADES_EACH_WAY = 1.2;
 /** Figures that promise a curve this close are those of the circuit, dB. */
 const AGREES_DB = 0.01;
 
 /** @throws ReedError `range` for values that give no figures */
 export function stageCard(stage: Stage): StageCard {
-  const topology = topologyOf(stage.topology);
-  const figures = topology.figures(stage.values);
+  const designed = asDesigned(stage);
+  const values = valuesOf(stage);
+  if (!designed) {
+    const frequenciesHz = spaced(AUDIBLE[0], AUDIBLE[1], POINTS);
+    const levelDb = solvedAlone(stage, frequenciesHz);
+    return { figuresAreAverages: false, thumbnail: { frequenciesHz, levelDb } };
+  }
+  const { topology } = designed;
+  const figures = topology.figures(values);
   if (!Object.values(figures).every((x) => typeof x !== 'number' || Number.isFinite(x)))
     throw new ReedError('range', `${topology.name}: these values give no figures.`);
   const away = 10 ** DECADES_EACH_WAY;
@@ -42,25 +46,30 @@ export function stageCard(stage: Stage): StageCard {
   });
   if (!topology.needsMatching)
     return { figures, figuresAreAverages: false, thumbnail: { frequenciesHz, levelDb: promised } };
-  const solved = solvedAlone(topology, stage.values, frequenciesHz);
+  const solved = solvedAlone(stage, frequenciesHz);
   const figuresAreAverages = solved.some(
     (db, k) => db > -100 && Math.abs(db - promised[k]) > AGREES_DB,
   );
   return { figures, figuresAreAverages, thumbnail: { frequenciesHz, levelDb: solved } };
 }
 
-function solvedAlone(
-  topology: Topology,
-  values: Values,
-  frequenciesHz: Float64Array,
-): Float64Array {
-  const source = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 } as const;
-  const parts = instantiate(topology.drawing, {
-    dataOf: withValues(values, 'ideal'),
-    partName: (id) => id,
+/** The stage alone between a perfect source and nothing, with ideal op-amps. */
+function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64Array {
+  const dataOf = partDataOf(stage, { opAmp: { name: 'ideal', model: 'ideal' } });
+  const source = {
+    id: 'source',
+    kind: 'voltage-source',
+    plus: 'in',
+    minus: '0',
+    acVolts: 1,
+  } as const;
+  const heard = heardOf(stage).net;
+  const parts = instantiate(drawingOf(stage), {
+    dataOf,
+    partName: (id) => `part.${id}`,
     netName: (net) => net,
   });
   return levelsDb(
-    acResponse(makeCircuit([source, ...parts]), { frequenciesHz, probes: ['out'] }).probes.out,
+    acResponse(makeCircuit([source, ...parts]), { frequenciesHz, probes: [heard] }).probes[heard],
   );
 }

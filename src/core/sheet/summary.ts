@@ -1,7 +1,7 @@
 import { hasOrder, mainHz, placedBy, type AskKind } from '@/core/design/ask';
 import { formatQuantity } from '@/core/quantity/format';
-import { topologyOf } from '@/core/topologies';
 import type { Sheet } from './schema';
+import { stageName } from './stage';
 
 /** What a sheet is for, in the few facts that a card shows. */
 export interface WhatItDoes {
@@ -25,9 +25,9 @@ export function whatItDoes({ ask, bank }: Sheet): WhatItDoes {
 
 /** Everything a sheet may be looked for by, in small letters: name, ask, circuits, ends. */
 export function sheetWords(sheet: Sheet): string {
-  const { ask, ways, keeps, title, bank } = sheet;
+  const { ask, ways, keeps, title, bank, source } = sheet;
   const hz = mainHz(ask);
-  const topologies = new Set(ways.flatMap((w) => w.stages.map((s) => topologyOf(s.topology).name)));
+  const topologies = new Set(ways.flatMap((w) => w.stages.map(stageName)));
   return [
     title,
     bank ? 'bank of bands' : '',
@@ -39,7 +39,8 @@ export function sheetWords(sheet: Sheet): string {
     formatQuantity(hz, 'hertz', { digits: 3, style: 'plain' }),
     `${Number(hz.toPrecision(6))}`,
     ...topologies,
-    ...ways.flatMap((w) => [w.source.name, w.load.name]),
+    source.name,
+    ...ways.map((w) => w.to.name),
     ...keeps.map((k) => k.name),
   ]
     .join(' ')

@@ -1,6 +1,6 @@
 import type { ReadingContext } from '@/core/response/readings';
-import type { PathVersion } from './path-circuit';
-import type { Sheet, SheetDesign } from './schema';
+import { waysTogether, type CircuitDesign, type PathVersion } from './path-circuit';
+import type { Sheet, Stage } from './schema';
 
 export interface Span {
   fromHz: number;
@@ -13,25 +13,47 @@ export interface Span {
  * @param context what its ask tells the reader
  */
 export function versionKey(
-  design: Pick<SheetDesign, 'ways' | 'parts'>,
-  wayIndex: number,
+  design: CircuitDesign,
+  way: number,
   version: PathVersion,
   span: Span,
   context?: ReadingContext,
 ): string {
-  const { source, stages, load } = design.ways[wayIndex];
-  const relevant =
-    version === 'ideal'
-      ? stages.map((s) => [s.id, s.topology, s.bypassed, s.target, s.farads, s.ohms])
-      : [
-          source.ohms,
-          load.ohms,
-          load.farads,
-          design.parts.opAmp.model,
-          stages.map((s) => [s.id, s.topology, s.bypassed, s.values]),
-        ];
-  return JSON.stringify([version, wayIndex, span, relevant, context]);
+  const relevant = waysTogether(design, way, version).map((w) => {
+    const { id, from, stages, to } = design.ways[w];
+    return version === 'ideal'
+      ? [id, from, stages.map(idealPart)]
+      : [id, from, to, stages.map(builtPart)];
+  });
+  const shared =
+    version === 'ideal' ? [] : [design.source.ohms, design.parts.opAmp.model, design.controls];
+  return JSON.stringify([version, way, span, shared, relevant, context]);
 }
+
+const idealPart = (s: Stage) => [
+  s.id,
+  s.topology,
+  s.bypassed,
+  s.heard,
+  s.target,
+  s.farads,
+  s.ohms,
+  ...(s.topology === undefined ? [s.drawing, s.parts] : []),
+];
+
+const builtPart = (s: Stage) => [
+  s.id,
+  s.drawing ?? s.topology,
+  s.bypassed,
+  s.heard,
+  Object.entries(s.parts).map(([id, { value, more, losses, model }]) => [
+    id,
+    value,
+    more,
+    losses,
+    model?.model,
+  ]),
+];
 
 /** Everything that bears on the curve by which the shelf shows a sheet. */
 export function builtKey(sheet: Sheet): string {

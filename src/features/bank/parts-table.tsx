@@ -7,9 +7,7 @@ import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Stage, Way } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
-import { kindOfPart } from '@/core/topologies/instantiate';
-import { mainQuantity } from '@/core/parts/quantities';
+import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
@@ -88,8 +86,7 @@ function solved(channel: Channel, way: Way): ReturnType<typeof workedOut> & { pr
   }
 }
 
-const quantityOf = (stage: Stage, part: string) =>
-  mainQuantity(kindOfPart(topologyOf(stage.topology), part)!)!.quantity;
+const quantityOf = (stage: Stage, part: string) => quantityOfPart(stage, part)!.quantity;
 
 function linesOf(
   exact: Readonly<Record<string, number>>,
@@ -101,9 +98,9 @@ function linesOf(
   return way.stages.flatMap((stage, n): Line[] => [
     {
       key: stage.id,
-      heading: `Stage ${n + 1}, ${formatQuantity(stage.target.f0Hz, 'hertz', { unit: true, digits: 4, mark })}${budget[n] === undefined ? '' : `: leaves ${formatFixed(budget[n], 1, mark)} dB`}`,
+      heading: `Stage ${n + 1}${stage.target ? `, ${formatQuantity(stage.target.f0Hz, 'hertz', { unit: true, digits: 4, mark })}` : ''}${budget[n] === undefined ? '' : `: leaves ${formatFixed(budget[n], 1, mark)} dB`}`,
     },
-    ...Object.entries(stage.values).map(([part, built]): PartLine => {
+    ...Object.entries(valuesOf(stage)).map(([part, built]): PartLine => {
       const key = knownKey(n, part);
       return {
         key,

@@ -3,7 +3,6 @@ import { liftsByGain, mainHz, type Ask } from '@/core/design/ask';
 import { consistent } from '@/core/design/consistent';
 import { defaultTarget } from '@/core/sheet/default-target';
 import {
-  exactValues,
   freshStageId,
   makeStage,
   readingsFollow,
@@ -12,17 +11,20 @@ import {
   refit,
   viewFollow,
 } from '@/core/sheet/make';
+import { exactValues } from '@/core/sheet/exact';
+import { designOf } from '@/core/sheet/design-of';
+import { designedAs, drawnParts, valuesOf, withValue, withValues } from '@/core/sheet/stage';
 import { checkAskFields } from '@/core/sheet/gate';
 import {
   SHEET_LIMITS,
   type Keep,
   type PartChoices,
   type Reading,
+  type Source,
   type Stage,
   type Way,
 } from '@/core/sheet/schema';
 import { cut, isVisible } from '@/core/text';
-import { topologyOf } from '@/core/topologies';
 import type { Topology } from '@/core/topologies/topology';
 import { newId, now } from '@/store/ids';
 import { edit, useSession, type SheetContent } from '@/store/sheet-session';
@@ -101,10 +103,7 @@ export function setValue(stageId: string, part: string, value: number, group?: s
       'range',
       `${part} must be greater than zero: no part has the value ${value}.`,
     );
-  edit(
-    (c) => withStage(c, stageId, (s) => ({ ...s, values: { ...s.values, [part]: value } })),
-    group,
-  );
+  edit((c) => withStage(c, stageId, (s) => withValue(s, part, value)), group);
 }
 
 /** Put a part back to the nearest real value, or to the exact one. */
@@ -112,9 +111,10 @@ export function resetValue(stageId: string, part: string, to: 'exact' | 'nearest
   edit((c) =>
     withStage(c, stageId, (s) => {
       const exact = exactValues(s);
-      const value =
-        to === 'exact' ? exact[part] : realValues(topologyOf(s.topology), exact, c.parts)[part];
-      return { ...s, values: { ...s.values, [part]: value } };
+      const topology = designedAs(s);
+      if (!exact || !topology || !(part in exact)) return s;
+      const value = to === 'exact' ? exact[part] : realValues(topology, exact, c.parts)[part];
+      return withValue(s, part, value, 'fit');
     }),
   );
 }
@@ -166,8 +166,38 @@ export function moveStage(id: string, to: number): void {
   );
 }
 
+type Target = NonNullable<Stage['target']>;
+
+/** A stage with values for other figures; how it is wired, heard and bypassed stays. */
+function redesigned(
+  stage: Stage,
+  target: Target,
+  start: { farads?: number; ohms?: number },
+  parts: PartChoices,
+  origin: Stage['origin'],
+): Stage {
+  const topology = designedAs(stage);
+  if (!topology) return stage;
+  const made = makeStage(stage.id, topology, target, parts, origin, start);
+  // Parts that were taken out since stay out; those that were put in keep their values.
+  const drawn = new Set(drawnParts(stage).map((p) => p.id));
+  const values = Object.entries(valuesOf(made)).filter(([id]) => drawn.has(id));
+  const { name, drawing, heard, bypassed } = stage;
+  return withValues(
+    {
+      ...made,
+      bypassed,
+      parts: stage.parts,
+      ...(name === undefined ? {} : { name }),
+      ...(drawing ? { drawing } : {}),
+      ...(heard === undefined ? {} : { heard }),
+    },
+    Object.fromEntries(values),
+  );
+}
+
 export type TargetChange = Partial<
-  Pick<Stage['target'], 'f0Hz' | 'q' | 'gain' | 'boost' | 'depth' | 'zeroHz'>
+  Pick<Target, 'f0Hz' | 'q' | 'gain' | 'boost' | 'depth' | 'zeroHz'>
 >;
 
 /** Change what one stage is designed for; it no longer follows the ask. */
@@ -179,19 +209,17 @@ export function retargetStage(
   edit(
     (c) =>
       withStage(c, id, (s) => {
+        if (!s.target) return s;
         const own = change.own ? { ...s.target.own, ...change.own } : s.target.own;
         const target = moveMany({ ...s.target, ...change, ...(own ? { own } : {}) }, s.target.f0Hz);
-        return {
-          ...makeStage(id, topologyOf(s.topology), target, c.parts, 'hand', s),
-          bypassed: s.bypassed,
-        };
+        return redesigned(s, target, { farads: s.farads, ohms: s.ohms }, c.parts, 'hand');
       }),
     group,
   );
 }
 
 /** A stage of many poles is moved as a whole. */
-function moveMany(target: Stage['target'], fromHz: number): Stage['target'] {
+function moveMany(target: Target, fromHz: number): Target {
   const factor = target.f0Hz / fromHz;
   if (!target.poles || factor === 1) return target;
   return {
@@ -204,27 +232,33 @@ function moveMany(target: Stage['target'], fromHz: number): Stage['target'] {
 /** Start a stage's values from another capacitor or impedance level; empty for the usual one. */
 export function changeStart(id: string, start: { farads?: number; ohms?: number }): void {
   edit((c) =>
-    withStage(c, id, (s) => ({
-      ...makeStage(id, topologyOf(s.topology), s.target, c.parts, s.origin, start),
-      bypassed: s.bypassed,
-    })),
+    withStage(c, id, (s) => (s.target ? redesigned(s, s.target, start, c.parts, s.origin) : s)),
   );
 }
 
-export function setSource(change: Partial<Way['source']>): void {
+/** What may be changed of a way's end. */
+export interface LoadChange {
+  name?: string;
+  ohms?: number | null;
+  farads?: number | null;
+}
+
+export function setSource(change: Partial<Source>): void {
   if (change.ohms !== undefined && change.ohms < 0)
     throw new ReedError('range', 'A source resistance cannot be negative.');
   if (change.volts !== undefined && !(change.volts > 0))
     throw new ReedError('range', 'The source voltage must be greater than zero.');
-  edit((c) => withWay(c, (way) => ({ ...way, source: { ...way.source, ...change } })));
+  edit((c) => ({ source: { ...c.source, ...change } }));
 }
 
-export function setLoad(change: Partial<Way['load']>): void {
+export function setLoad(change: LoadChange): void {
   for (const value of [change.ohms, change.farads]) {
     if (typeof value === 'number' && !(value > 0))
       throw new ReedError('range', 'A load must be greater than zero; empty the field for none.');
   }
-  edit((c) => withWay(c, (way) => ({ ...way, load: { ...way.load, ...change } })));
+  edit((c) =>
+    withWay(c, (way) => (way.to.is === 'driver' ? way : { ...way, to: { ...way.to, ...change } })),
+  );
 }
 
 /** Change where parts come from; every value is chosen again. */
@@ -257,13 +291,12 @@ export function removeReading(id: string): void {
 /** A named snapshot to compare against and go back to. */
 export function keepNow(name: string): void {
   edit((c) => {
-    const { ask, parts, ways, readings, bank } = c;
     const keep: Keep = {
       id: newId('k'),
       name: cut(name.trim(), SHEET_LIMITS.name) || `Keep ${c.keeps.length + 1}`,
       at: now(),
       shown: true,
-      design: { ask, parts, ways, readings, ...(bank ? { bank } : {}) },
+      design: designOf(c),
     };
     return { keeps: [...c.keeps, keep] };
   });
@@ -281,6 +314,6 @@ export function removeKeep(id: string): void {
 export function goBackTo(id: string): void {
   edit((c) => {
     const keep = c.keeps.find((k) => k.id === id);
-    return keep ? { ...keep.design } : {};
+    return keep ? { ...designOf(keep.design), bank: keep.design.bank } : {};
   });
 }

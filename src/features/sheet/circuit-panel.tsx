@@ -9,9 +9,7 @@ import type { Evaluation } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
-import { kindOfPart, valuedParts } from '@/core/topologies/instantiate';
-import { mainQuantity } from '@/core/parts/quantities';
+import { drawnParts, quantityOfPart, stageName, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
@@ -50,7 +48,7 @@ export function CircuitPanel({
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
   const tryable =
-    selectedStage && selected.part in selectedStage.values
+    selectedStage && selected.part in valuesOf(selectedStage)
       ? { stage: selectedStage, part: selected.part }
       : null;
   const [opAmpMenu, setOpAmpMenu] = useState(false);
@@ -73,7 +71,7 @@ export function CircuitPanel({
           {wholePath
             ? 'Whole path'
             : stage
-              ? `Stage ${stages.indexOf(stage) + 1} of ${stages.length} · ${topologyOf(stage.topology).name}`
+              ? `Stage ${stages.indexOf(stage) + 1} of ${stages.length} · ${stageName(stage)}`
               : 'No stage'}
         </span>
         <DrawSwitch wholePath={wholePath} />
@@ -124,7 +122,7 @@ export function CircuitPanel({
             focus={selected?.stageId === stage.id ? selected.part : null}
           />
         )}
-        {shown.some((s) => topologyOf(s.topology).opAmps > 0) && (
+        {shown.some((s) => drawnParts(s).some((p) => p.kind === 'op-amp')) && (
           <OpAmpChoice name={sheet.parts.opAmp.name} open={opAmpMenu} onOpen={setOpAmpMenu} />
         )}
       </div>
@@ -195,13 +193,13 @@ function ValueEditor({
   const mark = usePreferences((p) => p.mark);
   const { stageId, part } = splitComposedId(id);
   const stage = stages.find((s) => s.id === stageId);
-  const kind = stage && kindOfPart(topologyOf(stage.topology), part);
-  if (!stage || !kind) return null;
+  const quantity = stage && quantityOfPart(stage, part);
+  if (!stage || !quantity) return null;
   return (
     <QuantityInput
       label={`Value of ${name ?? part}`}
-      value={stage.values[part]}
-      kind={mainQuantity(kind)!.quantity}
+      value={valuesOf(stage)[part]}
+      kind={quantity.quantity}
       mark={mark}
       onCommit={(value) => setValue(stageId, part, value!)}
       onDone={() => setUi({ editingPart: null })}
@@ -222,10 +220,9 @@ function labelsOf(
     const own = names.get(stage.id)!;
     const exact = evaluation?.stages.find((s) => s.id === stage.id)?.exact;
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
-    for (const { id, kind } of valuedParts(topologyOf(stage.topology))) {
-      const { quantity } = mainQuantity(kind)!;
-      const value = stage.values[id];
-      const off = exact ? Math.abs(value / exact[id] - 1) : 0;
+    for (const [id, value] of Object.entries(valuesOf(stage))) {
+      const { quantity } = quantityOfPart(stage, id)!;
+      const off = exact && id in exact ? Math.abs(value / exact[id] - 1) : 0;
       labels[composedId(stage.id, id)] = {
         name: own.get(id)!,
         value: formatQuantity(value, quantity, { mark, digits: 4 }),

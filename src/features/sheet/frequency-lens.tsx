@@ -112,7 +112,7 @@ function Picture({
 /** The source's voltage in a layer; a keep has the one it was kept with. */
 function sourceVolts(id: Layer['id'], sheet: Sheet): number {
   const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
-  return (keep?.design ?? sheet).ways[0].source.volts;
+  return (keep?.design ?? sheet).source.volts;
 }
 
 interface Curve {

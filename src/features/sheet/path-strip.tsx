@@ -23,7 +23,7 @@ import type { AskKind } from '@/core/design/ask';
 import type { Evaluation, EvaluatedStage } from '@/core/sheet/evaluate';
 import type { Joint } from '@/core/sheet/joints';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
+import { stageName, stageShort } from '@/core/sheet/stage';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
@@ -54,6 +54,7 @@ interface PathStripProps {
 export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
   const mark = usePreferences((p) => p.mark);
   const way = sheet.ways[0];
+  const end = way.to.is === 'driver' ? { ohms: null, farads: null } : way.to;
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
@@ -75,26 +76,26 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
       <div className={styles.end}>
         <EditableText
           label="Source name"
-          value={way.source.name}
+          value={sheet.source.name}
           className={styles.endName}
           onCommit={(name) => setSource({ name })}
         />
         <span className="mono">
           <EditableQuantity
             label="Source resistance"
-            value={way.source.ohms}
+            value={sheet.source.ohms}
             kind="ohms"
             mark={mark}
-            shown={`${formatQuantity(way.source.ohms, 'ohms', { mark })} Ω`}
+            shown={`${formatQuantity(sheet.source.ohms, 'ohms', { mark })} Ω`}
             onCommit={(ohms) => setSource({ ohms: ohms! })}
           />
           {' · '}
           <EditableQuantity
             label="Source voltage"
-            value={way.source.volts}
+            value={sheet.source.volts}
             kind="volts"
             mark={mark}
-            shown={formatQuantity(way.source.volts, 'volts', { unit: true, mark })}
+            shown={formatQuantity(sheet.source.volts, 'volts', { unit: true, mark })}
             onCommit={(volts) => setSource({ volts: volts! })}
           />
         </span>
@@ -130,35 +131,29 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
       <div className={styles.end}>
         <EditableText
           label="Load name"
-          value={way.load.name}
+          value={way.to.name}
           className={styles.endName}
           onCommit={(name) => setLoad({ name })}
         />
         <span className="mono">
           <EditableQuantity
             label="Load resistance"
-            value={way.load.ohms}
+            value={end.ohms}
             kind="ohms"
             mark={mark}
             clearable
-            shown={
-              way.load.ohms === null
-                ? 'open'
-                : `${formatQuantity(way.load.ohms, 'ohms', { mark })} Ω`
-            }
+            shown={end.ohms === null ? 'open' : `${formatQuantity(end.ohms, 'ohms', { mark })} Ω`}
             onCommit={(ohms) => setLoad({ ohms })}
           />
           {' · '}
           <EditableQuantity
             label="Load capacitance"
-            value={way.load.farads}
+            value={end.farads}
             kind="farads"
             mark={mark}
             clearable
             shown={
-              way.load.farads === null
-                ? 'no C'
-                : `${formatQuantity(way.load.farads, 'farads', { mark })}F`
+              end.farads === null ? 'no C' : `${formatQuantity(end.farads, 'farads', { mark })}F`
             }
             onCommit={(farads) => setLoad({ farads })}
           />
@@ -199,7 +194,6 @@ const StageCard = memo(function StageCard({
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: stage.id,
   });
-  const topology = topologyOf(stage.topology);
   const figures = evaluated?.figures;
   const inner =
     evaluated?.peakDb !== undefined && index < count - 1
@@ -231,9 +225,9 @@ const StageCard = memo(function StageCard({
         aria-pressed={selected}
       >
         <span className="visually-hidden">
-          Stage {index + 1}, {topology.name}:
+          Stage {index + 1}, {stageName(stage)}:
         </span>
-        <span className={styles.name}>{topology.short}</span>
+        <span className={styles.name}>{stageShort(stage)}</span>
         <span
           className={`mono ${styles.figures}`}
           title={

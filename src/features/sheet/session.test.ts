@@ -85,7 +85,7 @@ describe('whatever is done to a sheet, what is stored reads back as what is on s
     if (s) doIt(s.id);
   };
   const onPart = (n: number, doIt: (id: string, part: string) => void) =>
-    onStage(n, (id) => doIt(id, nth(Object.keys(stage(n)!.values), n)!));
+    onStage(n, (id) => doIt(id, nth(Object.keys(stage(n)!.parts), n)!));
 
   const actions: Record<string, (n: number, x: number, t: string) => void | Promise<void>> = {
     kind: (n) => act.changeAsk({ kind: nth(ASK_KINDS, n) }),

@@ -154,7 +154,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
               byHand={!followsAsk(sheet)}
               made={stages
                 .filter((s) => s.origin === 'ask')
-                .map((s) => s.topology)
+                .flatMap((s) => s.topology ?? [])
                 .join(' ')}
               parts={sheet.parts}
               keeps={sheet.keeps}

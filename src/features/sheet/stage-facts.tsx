@@ -2,7 +2,7 @@
 
 import { Popover } from 'antd';
 import type { Stage } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
+import { designedAs, valuesOf } from '@/core/sheet/stage';
 import type { Explanation } from '@/core/topologies/topology';
 import { Tex } from '@/ui/controls/tex';
 import { Blocks } from './block-diagram';
@@ -20,6 +20,7 @@ export function StageFacts({
   names: ReadonlyMap<string, string>;
   focus: string | null;
 }) {
+  if (!designedAs(stage)) return null;
   return (
     <Popover
       trigger="click"
@@ -51,9 +52,9 @@ function Facts({
   names: ReadonlyMap<string, string>;
   focus: string | null;
 }) {
-  const topology = topologyOf(stage.topology);
-  const figures = topology.figures(stage.values);
-  const all = topology.explain(stage.values);
+  const topology = designedAs(stage)!;
+  const figures = topology.figures(valuesOf(stage));
+  const all = topology.explain(valuesOf(stage));
   const chosen = focus === null ? all : all.filter((e) => e.of === focus);
   return (
     <div className={styles.facts}>

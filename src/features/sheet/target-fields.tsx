@@ -3,7 +3,7 @@
 import { formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { Stage } from '@/core/sheet/schema';
-import { topologyOf } from '@/core/topologies';
+import { designedAs } from '@/core/sheet/stage';
 import { isFlat, type StageFigures } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
@@ -19,9 +19,10 @@ const OWN_WORDS: Record<string, string> = {
 
 /** Every figure that a stage is designed for, and what its values start from, each edited in place. */
 export function TargetFields({ stage, figures }: { stage: Stage; figures: StageFigures }) {
-  const topology = topologyOf(stage.topology);
-  const { limits } = topology;
+  const topology = designedAs(stage);
   const { target } = stage;
+  if (!topology || !target) return null;
+  const { limits } = topology;
   const change = (c: Parameters<typeof retargetStage>[1]) => retargetStage(stage.id, c);
   return (
     <>

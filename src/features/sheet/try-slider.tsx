@@ -5,11 +5,9 @@ import { useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet, Stage } from '@/core/sheet/schema';
+import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
-import { topologyOf } from '@/core/topologies';
-import { kindOfPart } from '@/core/topologies/instantiate';
-import { mainQuantity } from '@/core/parts/quantities';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions';
 import styles from './try-slider.module.css';
@@ -31,9 +29,9 @@ export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderPro
   const reading = sheet.readings.find((r) => r.measure.measure === 'edge') ?? sheet.readings[0];
   const result = reading && evaluation?.readings.find((r) => r.id === reading.id)?.results.built;
   const present = result && 'measured' in result ? result.measured.value : undefined;
-  const [base] = useState({ value: stage.values[part], reading: present });
-  const value = stage.values[part];
-  const quantity = mainQuantity(kindOfPart(topologyOf(stage.topology), part)!)!.quantity;
+  const [base] = useState({ value: valuesOf(stage)[part], reading: present });
+  const value = valuesOf(stage)[part];
+  const quantity = quantityOfPart(stage, part)!.quantity;
   const percent = Math.round((value / base.value - 1) * 1000) / 10;
   return (
     <div className={styles.host}>

@@ -3,6 +3,7 @@ import { ReedError } from '@/core/errors';
 import type { LayerTrace } from '@/core/sheet/evaluate';
 import { splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet } from '@/core/sheet/schema';
+import { valuesOf } from '@/core/sheet/stage';
 import { engine } from '@/workers/engine';
 import { followOpenSheet, useEvaluations, type EvaluationState } from './evaluations';
 
@@ -22,7 +23,7 @@ export function usePointedVariation(sheet: Sheet | null, composed: string | null
     const stop = new AbortController();
     const { stageId, part } = splitComposedId(composed);
     const stage = sheet.ways[0].stages.find((s) => s.id === stageId);
-    if (!stage || !(part in stage.values)) return;
+    if (!stage || !(part in valuesOf(stage))) return;
     engine()
       .partVariation(sheet, stageId, part, [0.9, 1.1], { signal: stop.signal })
       .then((traces) => {

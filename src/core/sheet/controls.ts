@@ -1,0 +1,41 @@
+import type { PartData } from '@/core/topologies/instantiate';
+import type { Control, SheetDesign, Stage, Way } from './schema';
+
+type Move = Control['moves'][number];
+
+/** The quantity that a control sets where it stands. */
+export function movedTo({ from, to, law }: Move, at: number): number {
+  // By ratio there is no way through zero: such a travel is even.
+  if (law === 'by ratio' && from * to > 0) return from * (to / from) ** at;
+  return from + (to - from) * at;
+}
+
+/** What the controls of a sheet set in one stage: quantities by part. */
+export function movedParts(
+  { controls, ways }: Pick<SheetDesign, 'controls' | 'ways'>,
+  way: Way,
+  { id }: Stage,
+): Map<string, Record<string, number>> {
+  const found = new Map<string, Record<string, number>>();
+  for (const { at, moves } of controls)
+    for (const move of moves) {
+      if (move.stage !== id || (move.way ?? ways[0].id) !== way.id) continue;
+      found.set(move.part, { ...found.get(move.part), [move.quantity]: movedTo(move, at) });
+    }
+  return found;
+}
+
+/** A part with the quantities that a control sets. */
+export function movedData(
+  data: PartData,
+  moved: Record<string, number> | undefined,
+  main: string | undefined,
+): PartData {
+  if (!moved) return data;
+  const { [main ?? '']: value, ...more } = moved;
+  return {
+    ...data,
+    ...(value === undefined ? {} : { value }),
+    ...(Object.keys(more).length > 0 ? { more: { ...data.more, ...more } } : {}),
+  };
+}
