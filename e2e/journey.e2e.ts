@@ -83,7 +83,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   expect(file.name).toBe('top-trim.sheet.json');
   expect(JSON.parse(file.content.toString())).toMatchObject({
     format: 'jaunty-reed/sheet',
-    version: 1,
+    version: 2,
     title: 'Top trim',
   });
   const csv = (await exportAs('Response of every layer (CSV)')).content.toString();

@@ -192,3 +192,80 @@ describe('from an ask', () => {
     expect(error).not.toContain('\n');
   });
 });
+
+describe('reed graft and reed draw', () => {
+  const { circuit } = JSON.parse(readFileSync(FIXTURE, 'utf8')) as {
+    circuit: { ground: string; parts: { id: string; kind: string; a?: string; b?: string }[] };
+  };
+  const plain = file('plain.json', JSON.stringify(circuit));
+  const out = join(folder, 'out.json');
+  const partsOf = () =>
+    (JSON.parse(readFileSync(out, 'utf8')) as typeof circuit).parts as Record<string, unknown>[];
+  const first = circuit.parts.find((p) => p.kind === 'resistor')!;
+
+  test('a part across another has its nets', () => {
+    const { code } = run(
+      ...['graft', plain, '--across', first.id, '--kind', 'capacitor', '--value', '1n'],
+      ...['--out', out],
+    );
+    expect(code).toBe(0);
+    expect(partsOf().at(-1)).toMatchObject({
+      kind: 'capacitor',
+      a: first.a,
+      b: first.b,
+      farads: 1e-9,
+    });
+  });
+
+  test('a part in line takes the other’s end over', () => {
+    run('graft', plain, '--in-line', first.id, '--kind', 'coil', '--value', '1m', '--out', out);
+    const parts = partsOf();
+    const moved = parts.find((p) => p.id === first.id)!;
+    expect(moved.a).toBe(first.a);
+    expect(parts.at(-1)).toMatchObject({ kind: 'inductor', a: moved.b, b: first.b });
+  });
+
+  test('a shorted part is gone and its nets are one', () => {
+    run('graft', plain, '--short', first.id, '--out', out);
+    const parts = partsOf();
+    expect(parts).toHaveLength(circuit.parts.length - 1);
+    expect(JSON.stringify(parts)).not.toContain(`:"${first.b}"`);
+  });
+
+  test('a sheet keeps everything but the stage that is changed', () => {
+    const sheet = demoSheets('2026-11-25T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
+    const path = file('sheet.json', JSON.stringify(sheet));
+    const { code, out: told } = run(
+      ...['graft', path, '--to-ground', 'R3', '--kind', 'resistor', '--value', '1M', '--out', out],
+    );
+    expect(code).toBe(0);
+    expect(JSON.parse(told)).toMatchObject({
+      stage: 's2',
+      words: 'a resistor from R1 b to ground',
+    });
+    const changed = JSON.parse(readFileSync(out, 'utf8')) as typeof sheet;
+    expect(changed.ways[0].stages[0]).toEqual(sheet.ways[0].stages[0]);
+    expect(changed.ways[0].stages[1].parts.R3).toEqual({ value: 1e6, chosen: 'hand' });
+  });
+
+  test.each([
+    [['--across', 'R99', '--kind', 'resistor'], /no part “R99”/],
+    [['--across', first.id], /--kind is missing/],
+    [['--across', first.id, '--kind', 'teapot'], /no “teapot”/],
+    [['--across', first.id, '--kind', 'diode', '--value', '1'], /no value of its own/],
+    [['--across', first.id, '--short', first.id], /one of --across/],
+  ])('%p is refused in words', (args, words) => {
+    const { code, error } = run('graft', plain, ...args, '--out', out);
+    expect(code).not.toBe(0);
+    expect(error).toMatch(words);
+  });
+
+  test('what is drawn reads back as what was given', () => {
+    const svg = join(folder, 'out.svg');
+    const { code, out: told } = run('draw', plain, '--out', svg);
+    expect(code).toBe(0);
+    const { nets } = JSON.parse(told) as { nets: Record<string, Record<string, string>> };
+    for (const { id, a, b } of circuit.parts) if (a && b) expect(nets[id]).toEqual({ a, b });
+    expect(readFileSync(svg, 'utf8')).toMatch(/^<svg [^]*<\/svg>\n$/);
+  });
+});

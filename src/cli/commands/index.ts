@@ -2,6 +2,8 @@ import type { Command } from '../command';
 import { ac } from './ac';
 import { check } from './check';
 import { design } from './design';
+import { draw } from './draw';
+import { graft } from './graft';
 import { dc } from './dc';
 import { harmonics } from './harmonics';
 import { noise } from './noise';
@@ -24,5 +26,7 @@ export const COMMANDS: readonly Command[] = [
   design,
   weigh,
   topologies,
+  graft,
+  draw,
   check,
 ];

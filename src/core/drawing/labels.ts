@@ -1,6 +1,6 @@
 import { partKindOf } from '@/core/parts';
-import { isPart, SYMBOL_LENGTH, type Drawing, type PartOnPaper } from './drawing';
-import { bodyOf, boxShape, linesOf, overlap, type Box, type Shape } from './shapes';
+import { isName, isPart, SYMBOL_LENGTH, type Drawing, type PartOnPaper } from './drawing';
+import { bodiesOf, bodyOf, boxShape, linesOf, overlap, type Box, type Shape } from './shapes';
 
 /** What is written beside a part. */
 export interface PartLabel {
@@ -58,10 +58,7 @@ export function placeLabels(
   labels: Readonly<Record<string, PartLabel>>,
   scale: number,
 ): Layout {
-  const taken: Shape[] = [
-    ...drawing.symbols.map((s) => bodyOf(s, scale)),
-    ...linesOf(drawing, scale),
-  ];
+  const taken: Shape[] = [...bodiesOf(drawing, scale), ...linesOf(drawing, scale)];
   const free = (lines: readonly PlacedText[]): boolean =>
     lines.every((line) => {
       const box = boxShape(textBox(line));
@@ -73,7 +70,9 @@ export function placeLabels(
   const ports = drawing.symbols.flatMap((symbol): PlacedText[] => {
     if (isPart(symbol) || !('name' in symbol)) return [];
     const text = symbol.name;
-    const place = portPlaces(symbol.at, text, scale).find((p) => free([p]));
+    const places = portPlaces(symbol.at, text, scale);
+    // A name that joins two places must be read, whatever it covers.
+    const place = places.find((p) => free([p])) ?? (isName(symbol) ? places[0] : undefined);
     if (!place) return [];
     take([place]);
     return [place];

@@ -1,5 +1,6 @@
 import { partKindOf } from '@/core/parts';
 import {
+  isName,
   isPart,
   onPaper,
   type Drawing,
@@ -79,6 +80,10 @@ function separated({ points }: Shape, other: Shape): boolean {
   return false;
 }
 
+/** The bodies of everything that has one: a net's name is only letters. */
+export const bodiesOf = ({ symbols }: Drawing, scale: number): Shape[] =>
+  symbols.filter((s) => !isName(s)).map((s) => bodyOf(s, scale));
+
 /** Body of a symbol, without the lines that lead to it; pixels. */
 export function bodyOf(symbol: DrawnSymbol, scale: number): Shape {
   const [x, y] = symbol.at;
@@ -95,11 +100,12 @@ export function bodyOf(symbol: DrawnSymbol, scale: number): Shape {
       [x + 0.2, y + GROUND.height],
       [x - 0.2, y + GROUND.height],
     ]);
+  const r = PORT_RADIUS;
   return scaled([
-    [x - PORT_RADIUS, y - PORT_RADIUS],
-    [x + PORT_RADIUS, y - PORT_RADIUS],
-    [x + PORT_RADIUS, y + PORT_RADIUS],
-    [x - PORT_RADIUS, y + PORT_RADIUS],
+    [x - r, y - r],
+    [x + r, y - r],
+    [x + r, y + r],
+    [x - r, y + r],
   ]);
 }
 

@@ -65,3 +65,8 @@ export function numberedName(counts: Map<string, number>, kind: string): string 
   counts.set(letter, n);
   return `${letter}${n}`;
 }
+
+/** The two pins that “across it” means; the same twice for a part with a single end. */
+export function acrossPins({ across, symbol: { pins } }: PartKind): readonly [string, string] {
+  return across ?? [pins[0].name, (pins[1] ?? pins[0]).name];
+}

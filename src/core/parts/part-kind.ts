@@ -116,6 +116,9 @@ export interface PartKind {
   /** Whether a loss in series with it can be told. */
   lossy?: true;
   series: SeriesChoice;
+  /** The two pins that “across it” means, where they are not the first two; and the one that “in line” does. */
+  across?: readonly [string, string];
+  inLine?: string;
   /** What one costs in small quantities, in whatever money the person counts; null: not bought. */
   price: number | null;
   /** Whether circuits that are designed have it; the others come in by hand. */

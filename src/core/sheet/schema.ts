@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
 import { notNegative } from '@/core/circuit/part';
 import { bankSchema } from '@/core/bank/schema';
+import type { Drawing } from '@/core/drawing/drawing';
 import { FACINGS } from '@/core/parts/geometry';
 import { askSchema } from '@/core/design/ask';
 import { between, within } from '@/core/quantity/bounds';
@@ -90,7 +91,7 @@ export const drawingSchema = z.strictObject({
   wires: z
     .array(z.array(point).min(2, 'must list at least two points').max(60))
     .max(SHEET_LIMITS.wires, `holds at most ${SHEET_LIMITS.wires} wires: remove one first`),
-});
+}) as unknown as z.ZodType<Drawing>;
 
 /** A device or op-amp by what it is; its figures are checked by the kind of the part. */
 export const namedModelSchema = z.strictObject({ name, model: z.unknown() });

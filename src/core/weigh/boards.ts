@@ -8,7 +8,7 @@ import { findZero } from '@/core/response/root';
 import { gridOver, highestOver, levelOf, lowestOver, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
 import { closestFit, type Keeping } from './keeping';
-import { seededRandom } from './random';
+import { seededRandom } from '@/core/random';
 
 /** What spread parts make of a design. Nulls stand where a figure means nothing for its kind. */
 export interface BoardFigures {

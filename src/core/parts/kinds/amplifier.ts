@@ -11,6 +11,8 @@ export const amplifier: PartKind = {
   quantities: [
     { name: 'gain', label: 'Gain', quantity: 'ratio', usual: 1, range: [-1e9, 1e9], signed: true },
   ],
+  across: ['inMinus', 'out'],
+  inLine: 'out',
   series: null,
   price: null,
   tolerance: 0,

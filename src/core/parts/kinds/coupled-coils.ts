@@ -43,18 +43,26 @@ export const coupledCoils: PartKind = {
   quantities: [
     { name: 'henries', label: 'First coil', quantity: 'henries', usual: 10e-3 },
     { name: 'second', label: 'Second coil', quantity: 'henries', usual: 10e-3 },
-    { name: 'k', label: 'Coupling', quantity: 'ratio', usual: 0.9, range: [-0.9999, 0.9999] },
+    { name: 'k', label: 'Coupling', quantity: 'ratio', usual: 0.9, range: [-0.9999999, 0.9999999] },
+    { name: 'firstOhms', label: 'Loss of the first', quantity: 'ohms', usual: 0, range: [0, 1e6] },
+    {
+      name: 'secondOhms',
+      label: 'Loss of the second',
+      quantity: 'ohms',
+      usual: 0,
+      range: [0, 1e6],
+    },
   ],
-  lossy: true,
   series: null,
   price: 3,
   tolerance: 0.05,
-  become({ id, nets: { a1, b1, a2, b2 }, values: { henries, second, k }, lossOhms }) {
-    const loss = lossOhms === undefined ? {} : { dcrOhms: lossOhms };
+  become({ id, nets: { a1, b1, a2, b2 }, values }) {
+    const { henries, second, k, firstOhms, secondOhms } = values;
     const [first, other] = [`${id}.1`, `${id}.2`];
+    const loss = (dcrOhms: number) => (dcrOhms > 0 ? { dcrOhms } : {});
     return [
-      { id: first, kind: 'inductor', a: a1, b: b1, henries, ...loss },
-      { id: other, kind: 'inductor', a: a2, b: b2, henries: second, ...loss },
+      { id: first, kind: 'inductor', a: a1, b: b1, henries, ...loss(firstOhms) },
+      { id: other, kind: 'inductor', a: a2, b: b2, henries: second, ...loss(secondOhms) },
       { id, kind: 'coupling', inductors: [first, other], k },
     ];
   },

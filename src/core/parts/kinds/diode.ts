@@ -5,11 +5,12 @@ import type { z } from 'zod';
 
 type Model = z.infer<typeof diodeModel>;
 
-const ARROWS = 'M40 -13l7 -8M47 -21l-5 1.4M47 -21l-0.9 5M50 -11l7 -8M57 -19l-5 1.4M57 -19l-0.9 5';
+const ARROWS =
+  'M41 -12l6 -6.5M47 -18.5l-5 1.4M47 -18.5l-0.9 5M50 -11l6 -6.5M56 -17.5l-5 1.4M56 -17.5l-0.9 5';
 
 const symbol = (light: boolean): PartSymbol => ({
   ...twoEnded(
-    { half: light ? 1.05 : 0.55, from: 1.45, to: light ? 2.9 : 2.55 },
+    { half: light ? 0.95 : 0.55, from: 1.45, to: light ? 2.9 : 2.55 },
     [
       { d: 'M0 0H30M50 0H80M50 -10V10' },
       { d: 'M30 -10L50 0L30 10Z', fill: 'paper' },

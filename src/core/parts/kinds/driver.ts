@@ -25,11 +25,11 @@ export const driver: PartKind = {
   article: 'a',
   letter: 'Y',
   symbol: twoEnded(
-    { half: 1.1, from: 0.9, to: 3.1 },
+    { half: 0.95, from: 0.9, to: 3.1 },
     [
       { d: 'M0 0H28M52 0H80' },
       { d: 'M28 -6H52V8H28Z', fill: 'paper' },
-      { d: 'M28 -6L20 -21H60L52 -6Z', fill: 'paper' },
+      { d: 'M28 -6L20 -19H60L52 -6Z', fill: 'paper' },
     ],
     ['plus', 'minus'],
   ),

@@ -37,6 +37,8 @@ const jfetOf = (polarity: Polarity): PartKind => ({
       },
     },
   ],
+  across: ['drain', 'source'],
+  inLine: 'gate',
   series: null,
   price: 0.4,
   tolerance: 0,

@@ -18,6 +18,8 @@ export const opAmp: PartKind = {
   quantities: [],
   model,
   models: OP_AMPS,
+  across: ['inMinus', 'out'],
+  inLine: 'out',
   series: null,
   price: 0.7,
   inDesigns: true,

@@ -22,6 +22,8 @@ export const ota: PartKind = {
     { name: 'plain, bias by 20 kΩ', model: { biasSiemens: 50e-6 } },
     { name: 'linearised, bias by 20 kΩ', model: { biasSiemens: 50e-6, diodeAmps: 1e-3 } },
   ],
+  across: ['inMinus', 'out'],
+  inLine: 'out',
   series: null,
   price: 1.1,
   tolerance: 0.1,

@@ -9,6 +9,8 @@ export const transconductor: PartKind = {
   symbol: triangle({ further: [supplyPin('from', 'below')], sign: 'g' }),
   // Set by a bias current, which is no part of a series.
   quantities: [{ name: 'siemens', label: 'Transconductance', quantity: 'siemens', usual: 1e-3 }],
+  across: ['inMinus', 'out'],
+  inLine: 'out',
   series: null,
   price: 1.1,
   inDesigns: true,

@@ -54,6 +54,8 @@ const transistorOf = (polarity: Polarity): PartKind => ({
     path: ['polarity'],
   }),
   models: offered(polarity),
+  across: ['collector', 'emitter'],
+  inLine: 'base',
   series: null,
   price: 0.1,
   tolerance: 0,

@@ -4,7 +4,7 @@ import { designCircuit } from '@/core/design/circuit';
 import { designAsk } from '@/core/design/design';
 import type { Band } from '@/core/response/landmarks';
 import { findPeak } from '@/core/response/root';
-import { seededRandom } from '../random';
+import { seededRandom } from '@/core/random';
 import type { WeighRow } from '../weigh';
 
 /*
