@@ -1,6 +1,7 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
 import { cardCurve, type SmallCurve } from '@/core/sheet/card-curve';
 import {
+  controlVariation,
   partVariation,
   SheetEvaluator,
   type Evaluation,
@@ -58,6 +59,15 @@ export class EngineWorker {
     factors: number[],
   ): Promise<Reply<LayerTrace[]>> {
     return this.answer(call, () => partVariation(sheet, stageId, part, factors));
+  }
+
+  controlVariation(
+    call: number,
+    sheet: Sheet,
+    control: string,
+    places: number[],
+  ): Promise<Reply<LayerTrace[]>> {
+    return this.answer(call, () => controlVariation(sheet, control, places));
   }
 
   lens(call: number, sheet: Sheet, request: LensRequest): Promise<Reply<LensPicture>> {

@@ -86,6 +86,19 @@ export class Engine {
     );
   }
 
+  /** The built curve with a control at each place of its travel. */
+  controlVariation(
+    sheet: Sheet,
+    control: string,
+    places: number[],
+    options: CallOptions = {},
+  ): Promise<LayerTrace[]> {
+    return this.job(
+      (remote, call) => remote.controlVariation(call, sheet, control, places),
+      options,
+    );
+  }
+
   /** What one of the lenses beside level and phase shows. */
   lens<R extends LensRequest>(
     sheet: Sheet,

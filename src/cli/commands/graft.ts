@@ -14,12 +14,12 @@ import {
 import { mainQuantity } from '@/core/parts/quantities';
 import { parseQuantity } from '@/core/quantity/parse';
 import { sheetFault, readSheet } from '@/core/sheet/read';
-import { GRAFTS, type Graft } from '@/core/sheet/graft';
+import { GRAFTS, type GraftWay } from '@/core/sheet/graft';
 import { graftSheet, type SheetGraft } from '@/core/sheet/graft-sheet';
 import { quoted } from '@/core/text';
 import { readArgs, readJson, required, UsageError, type Command } from '../command';
 
-type Way = Graft['do'];
+type Way = GraftWay;
 
 const text = { type: 'string' } as const;
 const OPTIONS = {

@@ -22,7 +22,9 @@ export interface DrawnNets {
   nets: string[];
   /** Places where three or more lines meet: drawn as dots. */
   dots: Point[];
-  /** Drawn faults, in words; empty for a sound drawing. */
+  /** Wires that are neither level nor upright, in words: they join nothing. */
+  slanted: string[];
+  /** Those, and nets that hang on one pin: what a finished drawing has none of. */
   faults: string[];
   /** The net at a point of the drawing, if any. */
   netAt(point: Point): string | undefined;
@@ -110,6 +112,7 @@ export function readNets(drawing: Drawing): DrawnNets {
       segments,
       pins.map((p) => p.at),
     ),
+    slanted: slantedWires(segments),
     faults: findFaults(segments, pinsPerNet),
     netAt: (point) => {
       const segment = segments.find((s) => touches(s, point));
@@ -141,15 +144,17 @@ function junctions(segments: Segment[], pins: Point[]): Point[] {
   });
 }
 
-function findFaults(segments: Segment[], pinsPerNet: Map<string, number>): string[] {
-  const slanted = segments
+const slantedWires = (segments: Segment[]): string[] =>
+  segments
     .filter((s) => s.from[0] !== s.to[0] && s.from[1] !== s.to[1])
     .map((s) => `the wire from ${key(s.from)} to ${key(s.to)} is slanted`);
+
+function findFaults(segments: Segment[], pinsPerNet: Map<string, number>): string[] {
   const loose = [...pinsPerNet]
     .filter(([, pins]) => pins < 2)
     .map(([net]) => `net ${net} joins fewer than two pins`);
   const missing = ['in', 'out']
     .filter((net) => !pinsPerNet.has(net))
     .map((net) => `nothing is drawn at net ${net}`);
-  return [...slanted, ...loose, ...missing];
+  return [...slantedWires(segments), ...loose, ...missing];
 }

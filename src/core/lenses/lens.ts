@@ -4,6 +4,7 @@ import { delayLens, type DelayTrace } from './delay';
 import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';
 import { withoutPause, type OverLayers, type Pause } from './layers';
 import { mapLens, type MapPicture } from './map';
+import { restLens, type AtRest } from './rest';
 import { timeLens, type TimePicture } from './time';
 
 /** A question of one of the lenses that are computed only while they are looked through. */
@@ -12,6 +13,7 @@ export type LensRequest =
   | { lens: 'time' }
   | ({ lens: 'harmonics' } & HarmonicsRequest)
   | { lens: 'map' }
+  | { lens: 'rest' }
   | { lens: 'bank' };
 
 /** What each lens answers. */
@@ -20,6 +22,7 @@ export interface LensPictures {
   time: TimePicture[];
   harmonics: HarmonicsPicture;
   map: MapPicture;
+  rest: OverLayers<AtRest[]>;
   bank: BankPicture;
 }
 export type LensPicture = LensPictures[keyof LensPictures];
@@ -39,6 +42,8 @@ export function lensPicture(
       return harmonicsLens(sheet, request, pause);
     case 'map':
       return mapLens(sheet, pause);
+    case 'rest':
+      return restLens(sheet, pause);
     case 'bank':
       return bankPicture(sheet, pause);
   }

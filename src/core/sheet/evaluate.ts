@@ -164,6 +164,7 @@ class SolvedVersion {
   ) {
     this.analysis = new AcAnalysis(pathCircuit(design, way, version));
     const out = outNet(design, way);
+    if (!this.analysis.system.netIndex.has(out)) throw nothingHeard();
     const response = responseOf(this.analysis, out);
     this.landmarks = pathLandmarks(design.ways[way], version);
     this.reader = this.readerAt(out);
@@ -219,6 +220,12 @@ class SolvedVersion {
     );
   }
 }
+
+const nothingHeard = () =>
+  new ReedError(
+    'circuit',
+    'Nothing is joined to the output yet: go on from the input, then listen at a point.',
+  );
 
 /** A curve over the picture's span, dense where it bends, its phase on the reader's turns. */
 function layerTrace(
@@ -286,6 +293,19 @@ function collect<T>(problems: string[], fallback: T, compute: () => T): T {
   }
 }
 
+/** The built curve with a control at each of the given places of its travel. */
+export function controlVariation(
+  sheet: Sheet,
+  control: string,
+  places: readonly number[],
+  wayIndex = 0,
+): LayerTrace[] {
+  return places.map((at) => {
+    const controls = sheet.controls.map((c) => (c.id === control ? { ...c, at } : c));
+    return builtTrace({ ...sheet, controls }, wayIndex);
+  });
+}
+
 /** The built curve with one part moved by each of the given factors: what a few percent of it do. */
 export function partVariation(
   sheet: Sheet,
@@ -301,11 +321,15 @@ export function partVariation(
         w === wayIndex && s.id === stageId ? withValue(s, part, valuesOf(s)[part] * factor) : s,
       ),
     }));
-    const analysis = new AcAnalysis(pathCircuit({ ...sheet, ways }, wayIndex, 'built'));
-    const response = responseOf(analysis, outNet(sheet, wayIndex));
-    const landmarks = pathLandmarks(ways[wayIndex], 'built');
-    const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
-    const reader = new ResponseReader(response, { span, landmarks, context: contextOf(sheet) });
-    return layerTrace(reader, response, span, landmarks, 240);
+    return builtTrace({ ...sheet, ways }, wayIndex);
   });
+}
+
+function builtTrace(sheet: Sheet, wayIndex: number): LayerTrace {
+  const analysis = new AcAnalysis(pathCircuit(sheet, wayIndex, 'built'));
+  const response = responseOf(analysis, outNet(sheet, wayIndex));
+  const landmarks = pathLandmarks(sheet.ways[wayIndex], 'built');
+  const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
+  const reader = new ResponseReader(response, { span, landmarks, context: contextOf(sheet) });
+  return layerTrace(reader, response, span, landmarks, 240);
 }

@@ -3,7 +3,7 @@ import { acrossPins, partKindOf } from '@/core/parts';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { netsOfDrawing } from '@/core/topologies/instantiate';
-import { grafted, graftWords, type Graft, type NewPart } from './graft';
+import { grafted, graftWords, type Graft, type GraftWay, type NewPart } from './graft';
 import { netInStage } from './nets';
 import { partNames } from './path-circuit';
 import type { Sheet, Stage } from './schema';
@@ -11,7 +11,7 @@ import { drawingOf } from './stage';
 
 /** A graft by the names that a whole path shows: parts as they are numbered through, nets of its circuit. */
 export interface SheetGraft {
-  way: Graft['do'];
+  way: GraftWay;
   /** A part, a place, or two places apart by a comma. */
   at: string;
   new?: NewPart;

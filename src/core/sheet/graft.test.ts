@@ -8,10 +8,12 @@ import { defaultTarget } from './default-target';
 import { SheetEvaluator } from './evaluate';
 import { stageFault } from './faults';
 import { gate } from './gate';
-import { grafted, type Graft } from './graft';
+import { grafted, withDrawing, type Graft } from './graft';
 import { graftSheet } from './graft-sheet';
 import { DEFAULT_PARTS, makeSheet, makeStage } from './make';
-import { stageOfCircuit } from './own-stage';
+import { listenAt } from '@/core/drawing/grow/change';
+import { ownStage, stageOfCircuit } from './own-stage';
+import { placesOf } from './places';
 import { pathCircuit } from './path-circuit';
 import { readSheet } from './read';
 import type { Sheet, Stage } from './schema';
@@ -224,5 +226,45 @@ describe('a circuit file as a stage', () => {
       parts: [...circuit.parts, { ...PARTS[0], id: 'V9', plus: 'e' } as Part],
     };
     expect(() => stageOfCircuit(twice, { id: 's' })).toThrow(/Several sources/);
+  });
+});
+
+describe('a circuit traced from nothing', () => {
+  const empty = ownStage('s1');
+
+  test('may be stored and looked at before anything is joined', () => {
+    gate(sheetWith(empty));
+    const { problems } = new SheetEvaluator().evaluate(sheetWith(empty));
+    for (const problem of problems) expect(problem).not.toMatch(/undefined|NaN/);
+  });
+
+  test('goes on from open ends, joins them, and hears where it is told to', () => {
+    const put = (
+      stage: Stage,
+      kind: string,
+      ends: Extract<Graft, { do: 'put' }>['ends'],
+      value?: number,
+    ) =>
+      grafted(stage, { do: 'put', ends, new: { kind, ...(value === undefined ? {} : { value }) } });
+    let stage = put(empty, 'resistor', { a: { net: 'in' }, b: 'open' }, 10e3);
+    stage = put(stage, 'capacitor', { a: { part: 'R1', pin: 'b' }, b: 'ground' }, 10e-9);
+    stage = withDrawing(stage, listenAt(drawingOf(stage), { part: 'C1', pin: 'a' }), stage.parts);
+    const sheet = sheetWith(stage);
+    const open: Sheet = {
+      ...sheet,
+      ways: [{ ...sheet.ways[0], to: { is: 'load', name: '', ohms: null, farads: null } }],
+    };
+    gate(open);
+    expect(levelAt(open, 1 / (2 * Math.PI * 10e3 * 10e-9))).toBeCloseTo(-10 * Math.log10(2), 9);
+    expect(placesOf(stage).map((p) => p.name)).toEqual(['in', 'out']);
+  });
+
+  test('refuses what is joined to nothing', () => {
+    const lost = {
+      do: 'put',
+      ends: { a: 'open', b: 'ground' },
+      new: { kind: 'resistor' },
+    } as const;
+    expect(() => grafted(empty, lost)).toThrow(/joined to nothing cannot exist/);
   });
 });

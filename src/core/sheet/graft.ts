@@ -1,6 +1,7 @@
 import { isPart, type Drawing } from '@/core/drawing/drawing';
 import {
   partIn,
+  put,
   putAcross,
   putBetween,
   putInLine,
@@ -9,6 +10,7 @@ import {
   swap,
   takeOut,
   type Addition,
+  type Ends,
   type Place,
 } from '@/core/drawing/grow/change';
 import { ReedError } from '@/core/errors';
@@ -34,6 +36,7 @@ export type Graft =
   | { do: 'in-line'; part: string; pin?: string; new: NewPart }
   | { do: 'to-ground'; from: Place; new: NewPart }
   | { do: 'between'; from: Place; to: Place; new: NewPart }
+  | { do: 'put'; ends: Ends; new: NewPart }
   | { do: 'swap'; part: string; new: NewPart }
   | { do: 'remove'; part: string }
   | { do: 'short'; part: string };
@@ -47,6 +50,9 @@ export const GRAFTS = [
   'remove',
   'short',
 ] as const satisfies readonly Graft['do'][];
+
+/** What becomes of a new part is found by its name. */
+export type GraftWay = (typeof GRAFTS)[number];
 
 /**
  * A stage with its circuit changed. Its drawing is its own from then on; what it was designed as
@@ -71,6 +77,8 @@ export function grafted(stage: Stage, graft: Graft): Stage {
         return putToGround(drawing, graft.from, addition);
       case 'between':
         return putBetween(drawing, graft.from, graft.to, addition);
+      case 'put':
+        return put(drawing, addition, graft.ends);
       case 'swap':
         return swap(drawing, graft.part, addition);
     }
@@ -151,6 +159,8 @@ export function graftWords(graft: Graft): string {
       return `${noun} from ${at(graft.from)} to ground`;
     case 'between':
       return `${noun} from ${at(graft.from)} to ${at(graft.to)}`;
+    case 'put':
+      return noun;
     case 'swap':
       return `${noun} for ${graft.part}`;
     case 'remove':

@@ -10,13 +10,22 @@ import { cut, quoted } from '@/core/text';
 import type { Stage, StagePart } from './schema';
 
 /** A drawing of nothing but an input and an output that waits to be joined. */
-export const EMPTY_DRAWING: Drawing = {
+const EMPTY_DRAWING: Drawing = {
   symbols: [
     { kind: 'port', name: 'in', flow: 'in', net: 'in', at: [0, 0] },
     { kind: 'port', name: 'out', flow: 'out', net: 'out', at: [24, 0] },
   ],
   wires: [],
 };
+
+/** A stage that is to be drawn part by part. */
+export const ownStage = (id: string): Stage => ({
+  id,
+  drawing: EMPTY_DRAWING,
+  origin: 'hand',
+  bypassed: false,
+  parts: {},
+});
 
 export interface OwnStageOptions {
   id: string;

@@ -286,11 +286,12 @@ export const keepSchema = z.strictObject({
   design: designSchema,
 });
 
-export const LENSES = ['level', 'phase', 'delay', 'time', 'harmonics', 'map'] as const;
+export const LENSES = ['level', 'phase', 'delay', 'time', 'harmonics', 'map', 'rest'] as const;
 export type Lens = (typeof LENSES)[number];
 
 export const viewSchema = z.strictObject({
-  lens: z.enum(LENSES),
+  /** A lens that this program does not know shows as the first: it makes no file unreadable. */
+  lens: z.enum(LENSES).catch('level'),
   fromHz: hertz,
   toHz: hertz,
 });

@@ -6,7 +6,7 @@ import { levelDb, levelsDb } from '@/core/response/response';
 import { instantiate } from '@/core/topologies/instantiate';
 import { transferOf, type StageFigures } from '@/core/topologies/topology';
 import type { Stage } from './schema';
-import { asDesigned, drawingOf, heardOf, partDataOf, valuesOf } from './stage';
+import { asDesigned, drawingOf, drawnParts, heardOf, partDataOf, valuesOf } from './stage';
 
 /** What the card of a stage shows of the chosen values, with ideal op-amps. */
 export interface StageCard {
@@ -64,6 +64,8 @@ function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64Array {
     acVolts: 1,
   } as const;
   const heard = heardOf(stage).net;
+  if (!drawnParts(stage).some((p) => Object.values(p.nets).includes(heard)))
+    throw new ReedError('circuit', 'Nothing is joined to its output yet.');
   const parts = instantiate(drawingOf(stage), {
     dataOf,
     partName: (id) => `part.${id}`,

@@ -12,8 +12,18 @@ import {
   viewFollow,
 } from '@/core/sheet/make';
 import { exactValues } from '@/core/sheet/exact';
+import type { Drawing } from '@/core/drawing/drawing';
+import { partKindOf } from '@/core/parts';
 import { designOf } from '@/core/sheet/design-of';
-import { designedAs, drawnParts, valuesOf, withValue, withValues } from '@/core/sheet/stage';
+import { grafted, withDrawing, type Graft } from '@/core/sheet/graft';
+import {
+  designedAs,
+  drawingOf,
+  drawnParts,
+  valuesOf,
+  withValue,
+  withValues,
+} from '@/core/sheet/stage';
 import { checkAskFields } from '@/core/sheet/gate';
 import {
   SHEET_LIMITS,
@@ -145,6 +155,81 @@ export function duplicateStage(id: string): void {
       stages: [...w.stages.slice(0, at + 1), copy, ...w.stages.slice(at + 1)],
     }));
   });
+}
+
+/**
+ * Change the circuit of a stage.
+ *
+ * @returns the net, in the changed drawing, of the pin that the next part goes on from
+ */
+export function graftStage(
+  id: string,
+  graft: Graft,
+  next?: { part: string; pin: string },
+): string | undefined {
+  let net: string | undefined;
+  edit((c) =>
+    withStage(c, id, (s) => {
+      const changed = grafted(s, graft);
+      net = next && drawnParts(changed).find((p) => p.id === next.part)?.nets[next.pin];
+      return { ...changed, origin: 'hand' };
+    }),
+  );
+  return net;
+}
+
+/** Another drawing of the same circuit: its main output elsewhere, a net with a name, all of it tidied. */
+export function redraw(id: string, change: (drawing: Drawing) => Drawing): void {
+  edit((c) =>
+    withStage(c, id, (s) => withDrawing({ ...s, origin: 'hand' }, change(drawingOf(s)), s.parts)),
+  );
+}
+
+/** A stage drawn as its topology says again; parts that were put in go. */
+export function ungraft(id: string): void {
+  edit((c) =>
+    withStage(c, id, (s) => {
+      const topology = designedAs(s);
+      if (!topology || !s.drawing) return s;
+      const real = realValues(topology, exactValues(s) ?? {}, c.parts);
+      const bare = { ...s };
+      delete bare.drawing;
+      delete bare.heard;
+      const parts = Object.fromEntries(
+        Object.entries(real).map(([part, value]) => [
+          part,
+          s.parts[part] ?? { value, chosen: 'fit' as const },
+        ]),
+      );
+      return { ...bare, parts };
+    }),
+  );
+}
+
+/** A shaft that turns a potentiometer. */
+export function addControl(stageId: string, part: string, name: string): void {
+  edit((c) => {
+    const stage = c.ways[WAY].stages.find((s) => s.id === stageId);
+    const kind = stage && drawnParts(stage).find((p) => p.id === part)?.kind;
+    const quantity = kind && partKindOf(kind).quantities.find((q) => q.name === 'turn');
+    if (!stage || !quantity)
+      throw new ReedError('range', 'Only a potentiometer has a shaft to turn.');
+    const at = stage.parts[part]?.more?.turn ?? quantity.usual;
+    const law = 'even' as const;
+    const moves = [{ stage: stageId, part, quantity: 'turn', from: 0, to: 1, law }];
+    return { controls: [...c.controls, { id: newId('c'), name, is: 'turn', at, moves }] };
+  });
+}
+
+export function setControl(id: string, at: number): void {
+  edit(
+    (c) => ({ controls: c.controls.map((k) => (k.id === id ? { ...k, at } : k)) }),
+    `control ${id}`,
+  );
+}
+
+export function removeControl(id: string): void {
+  edit((c) => ({ controls: c.controls.filter((k) => k.id !== id) }));
 }
 
 export function removeStage(id: string): void {

@@ -16,9 +16,14 @@ import { Schematic } from '@/ui/schematic/schematic';
 import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
 import { StageFacts } from './stage-facts';
-import { setUi, useUi } from './ui-state';
+import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
 
+const graftWords = () => import('./graft-words');
+const GraftBar = lazy(() => graftWords().then((m) => ({ default: m.GraftBar })));
+const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
+const PointSentence = lazy(() => graftWords().then((m) => ({ default: m.PointSentence })));
+const GraftSentence = lazy(() => graftWords().then((m) => ({ default: m.GraftSentence })));
 const TrySlider = lazy(() => import('./try-slider').then((m) => ({ default: m.TrySlider })));
 
 /** The schematic of the selected stage or of the whole path, its values edited in place. */
@@ -51,6 +56,14 @@ export function CircuitPanel({
     selectedStage && selected.part in valuesOf(selectedStage)
       ? { stage: selectedStage, part: selected.part }
       : null;
+  const said = useUi((s) => s.grafting);
+  const markedPlace = useUi((s) => s.markedPlace);
+  const names = useMemo(() => partNames(stages), [stages]);
+  // Designed stages are left alone until one of their parts is chosen.
+  const graftable = selectedStage ?? (stage?.drawing || said ? stage : undefined);
+  // An empty circuit begins with its first part.
+  const isEmpty = graftable?.drawing && Object.keys(graftable.parts).length === 0;
+  const grafting = said ?? (isEmpty ? FIRST_PART : null);
   const [opAmpMenu, setOpAmpMenu] = useState(false);
 
   const edit = useCallback(
@@ -95,9 +108,32 @@ export function CircuitPanel({
             onEdit={edit}
             onPoint={pointAt}
             editor={editor}
+            marked={wholePath ? null : markedPlace}
           />
         )}
       </div>
+      {graftable && (
+        <Suspense>
+          {grafting === null ? (
+            <GraftBar
+              stage={graftable}
+              part={selected?.stageId === graftable.id ? selected.part : null}
+              names={names.get(graftable.id)!}
+              controls={sheet.controls}
+            />
+          ) : grafting.do === 'listen' || grafting.do === 'name' ? (
+            <PointSentence key={graftable.id} stage={graftable} doing={grafting.do} />
+          ) : (
+            <GraftSentence
+              key={`${graftable.id} ${grafting.do} ${grafting.part}`}
+              stage={graftable}
+              grafting={grafting}
+              names={names.get(graftable.id)!}
+            />
+          )}
+          <Controls controls={sheet.controls} />
+        </Suspense>
+      )}
       <div className={styles.foot}>
         {tryable ? (
           <Suspense fallback={<span className={styles.hint} />}>
@@ -118,7 +154,7 @@ export function CircuitPanel({
         {stage && (
           <StageFacts
             stage={stage}
-            names={partNames(stages).get(stage.id)!}
+            names={names.get(stage.id)!}
             focus={selected?.stageId === stage.id ? selected.part : null}
           />
         )}
@@ -129,6 +165,8 @@ export function CircuitPanel({
     </section>
   );
 }
+
+const FIRST_PART: Grafting = { do: 'put' };
 
 const selectPart = (id: string) => setUi({ partId: id });
 const pointAt = (id: string | null) => setUi({ pointedPart: id });

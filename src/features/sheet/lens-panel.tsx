@@ -17,6 +17,7 @@ const TimeLens = lazy(() => import('./time-lens').then((m) => ({ default: m.Time
 const HarmonicsLens = lazy(() =>
   import('./harmonics-lens').then((m) => ({ default: m.HarmonicsLens })),
 );
+const RestLens = lazy(() => import('./rest-lens').then((m) => ({ default: m.RestLens })));
 const MapLens = lazy(() => import('./map-lens').then((m) => ({ default: m.MapLens })));
 
 /**
@@ -71,6 +72,12 @@ function Body({ lens, sheet, layers }: { lens: Lens; sheet: Sheet; layers: reado
       return (
         <Suspense>
           <HarmonicsLens sheet={sheet} />
+        </Suspense>
+      );
+    case 'rest':
+      return (
+        <Suspense>
+          <RestLens sheet={sheet} />
         </Suspense>
       );
     case 'map':

@@ -8,6 +8,7 @@ export const PATH_LENSES: readonly { id: Lens; title: string }[] = [
   { id: 'time', title: 'Time' },
   { id: 'harmonics', title: 'Harmonics' },
   { id: 'map', title: 'Map' },
+  { id: 'rest', title: 'At rest' },
 ];
 
 /** Names the tabs of the lenses and, after them, the panel of the picture. */

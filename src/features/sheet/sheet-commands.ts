@@ -55,6 +55,15 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       run: () => setUi({ keeping: true }),
     },
     {
+      id: 'graft',
+      title: 'Put a part into the circuit',
+      group: 'Sheet',
+      keys: 'a',
+      run: withChosen(({ id }) =>
+        setUi({ stageId: id, wholePath: false, grafting: { do: 'put' } }),
+      ),
+    },
+    {
       id: 'fit',
       title: 'Fit parts: choose series',
       group: 'Sheet',

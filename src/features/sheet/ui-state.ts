@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { Point } from '@/core/drawing/drawing';
 import type { LayerLook } from '@/ui/chart/chart-model';
 
 /** What is being looked at and touched on the sheet; not part of the sheet. */
@@ -11,6 +12,10 @@ interface SheetUi {
   pointedPart: string | null;
   wholePath: boolean;
   cursorHz: number | null;
+  /** The sentence that changes the circuit, while it is being said. */
+  grafting: Grafting | null;
+  /** A point of the selected stage’s drawing that the sentence speaks of. */
+  markedPlace: Point | null;
   pinning: boolean;
   keeping: boolean;
   fitting: boolean;
@@ -19,6 +24,14 @@ interface SheetUi {
   weighing: boolean;
   /** Weighed designs laid over the level picture. */
   laidOver: readonly LaidOver[];
+}
+
+/** What is to be done to the circuit, as far as it is said: how, at which part or net, with what. */
+export interface Grafting {
+  do: 'across' | 'in-line' | 'swap' | 'put' | 'listen' | 'name';
+  part?: string;
+  net?: string;
+  kind?: string;
 }
 
 export interface LaidOver {
@@ -34,6 +47,8 @@ const FRESH: SheetUi = {
   pointedPart: null,
   wholePath: false,
   cursorHz: null,
+  grafting: null,
+  markedPlace: null,
   pinning: false,
   keeping: false,
   fitting: false,

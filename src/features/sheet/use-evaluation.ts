@@ -21,11 +21,9 @@ export function usePointedVariation(sheet: Sheet | null, composed: string | null
   useEffect(() => {
     if (!sheet || !composed) return;
     const stop = new AbortController();
-    const { stageId, part } = splitComposedId(composed);
-    const stage = sheet.ways[0].stages.find((s) => s.id === stageId);
-    if (!stage || !(part in valuesOf(stage))) return;
-    engine()
-      .partVariation(sheet, stageId, part, [0.9, 1.1], { signal: stop.signal })
+    const asked = variationOf(sheet, composed, stop.signal);
+    if (!asked) return;
+    asked
       .then((traces) => {
         if (!stop.signal.aborted) setFound({ sheet, part: composed, traces });
       })
@@ -39,3 +37,21 @@ export function usePointedVariation(sheet: Sheet | null, composed: string | null
 }
 
 const NONE: LayerTrace[] = [];
+
+/** What is pointed at is a part, or a control by this and its id. */
+export const CONTROL = 'control:';
+/** Places of a control's travel that are shown. */
+const TRAVEL = [0, 0.25, 0.5, 0.75, 1];
+
+function variationOf(
+  sheet: Sheet,
+  pointed: string,
+  signal: AbortSignal,
+): Promise<LayerTrace[]> | undefined {
+  if (pointed.startsWith(CONTROL))
+    return engine().controlVariation(sheet, pointed.slice(CONTROL.length), TRAVEL, { signal });
+  const { stageId, part } = splitComposedId(pointed);
+  const stage = sheet.ways[0].stages.find((s) => s.id === stageId);
+  if (!stage || !(part in valuesOf(stage))) return undefined;
+  return engine().partVariation(sheet, stageId, part, [0.9, 1.1], { signal });
+}

@@ -2,6 +2,7 @@ import { makeBank } from '@/core/bank/make';
 import { mainHz, placedAt } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { makeSheet, makeStage } from '@/core/sheet/make';
+import { ownStage } from '@/core/sheet/own-stage';
 import type { Sheet } from '@/core/sheet/schema';
 import { topologyOf } from '@/core/topologies';
 import type { Job } from './jobs';
@@ -19,8 +20,14 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
   if (job.bank) return makeBank({ ...common, centresHz: job.bank.map((x) => x * hz) });
   const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
   const { stages } = job;
-  if (!stages) return sheet;
   const [way] = sheet.ways;
+  if (job.own)
+    return {
+      ...sheet,
+      readings: job.readings?.(mainHz(sheet.ask)) ?? [],
+      ways: [{ ...way, stages: [ownStage('s1')] }],
+    };
+  if (!stages) return sheet;
   return {
     ...sheet,
     readings: job.readings?.(mainHz(sheet.ask)) ?? [],

@@ -10,6 +10,7 @@ export const PEOPLE = {
   tweaker: 'Trimming an amplifier or a line',
   steep: 'Holding limits, or going without power',
   bank: 'Making many bands',
+  tracer: 'Drawing up a circuit that exists',
 } as const;
 
 /** A stage put in by hand; its frequency is relative to the job's. */
@@ -27,6 +28,8 @@ export interface Job {
   ask: Ask;
   /** Stages that no ask makes; the ask then only places them. */
   stages?: readonly HandStage[];
+  /** A stage of one’s own, empty, to be drawn part by part. */
+  own?: true;
   /** What such a sheet is judged by, at a frequency. */
   readings?: (hz: number) => Reading[];
   source: { name: string; ohms: number };
@@ -330,6 +333,21 @@ const ALL: readonly Job[] = [
     source: { name: 'Line out', ohms: 0 },
     load: { name: 'Summing resistor', ohms: 47_000 },
     bank: [1 / 4, 1 / 2, 1, 2, 4, 8],
+  },
+  {
+    id: 'trace',
+    who: 'tracer',
+    title: 'Trace a circuit, part by part',
+    line: 'Begin at its input and say what is joined to what; it draws itself',
+    ask: { ...base, kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 1000 },
+    own: true,
+    readings: (hz) => [
+      level('r1', hz),
+      { id: 'r2', measure: { measure: 'peak-level' } },
+      { id: 'r3', measure: { measure: 'peak-frequency' } },
+    ],
+    source: { name: 'Source', ohms: 0 },
+    load: { name: 'Load', ohms: 100_000 },
   },
 ];
 

@@ -1,14 +1,25 @@
 import { useCallback, useState } from 'react';
-import { DOCUMENT_LIMITS } from '@/core/document/bounded';
+import { DOCUMENT_LIMITS, parseBounded } from '@/core/document/bounded';
 import { ReedError } from '@/core/errors';
 import { readSheetsText } from '@/core/sheet/read';
+import type { Sheet } from '@/core/sheet/schema';
+import { carriesCircuit, sheetOfCircuit } from '@/core/sheet/sheet-of-circuit';
 import { cut } from '@/core/text';
+import { newId, now } from '@/store/ids';
 import { storageProblem } from '@/store/problems';
 import { addSheets } from '@/store/sheets';
 import { tell } from '../shell/tell';
 
 /** Refusals that are listed; of a longer list the rest is counted. */
 const MOST_SAID = 12;
+
+/** The sheets of a file; a circuit file becomes a sheet with a stage of its own. */
+function sheetsIn(text: string, name: string): (Sheet | ReedError)[] {
+  const document = parseBounded(text, 'a sheet or a circuit file was expected');
+  return carriesCircuit(document)
+    ? [sheetOfCircuit(document, newId('s'), now(), name)]
+    : readSheetsText(text);
+}
 
 /** Sheets from files: all that can be read of a file is taken, or nothing where there is no room. */
 export function useImport() {
@@ -24,7 +35,7 @@ export function useImport() {
       try {
         if (file.size > 2 * DOCUMENT_LIMITS.length)
           throw new ReedError('document', 'The file is far larger than any sheet.');
-        const read = readSheetsText(await file.text());
+        const read = sheetsIn(await file.text(), cut(file.name.replace(/\.[^.]*$/, ''), 100));
         const sheets = read.flatMap((sheet) => (sheet instanceof ReedError ? [] : [sheet]));
         await addSheets(sheets);
         done += sheets.length;

@@ -10,7 +10,7 @@ import {
   type PartLabel,
   type PlacedText,
 } from '@/core/drawing/labels';
-import { isPart, type Drawing } from '@/core/drawing/drawing';
+import { isPart, type Drawing, type Point } from '@/core/drawing/drawing';
 import { readNets } from '@/core/drawing/nets';
 import { useSize } from '../chart/use-size';
 import { PlacedSymbol } from './placed-symbol';
@@ -30,6 +30,8 @@ export interface SchematicProps {
   onEdit: (id: string) => void;
   onPoint: (id: string | null) => void;
   title: string;
+  /** A point of the drawing that is being spoken of. */
+  marked?: Point | null;
 }
 
 /** A drawing with its values, each edited where it stands; it fits its room, and can be looked into. */
@@ -123,6 +125,14 @@ function InRoom(props: SchematicProps & { width: number; height: number }) {
                 {text.text}
               </text>
             ))}
+            {props.marked && (
+              <circle
+                cx={props.marked[0] * scale}
+                cy={props.marked[1] * scale}
+                r={7}
+                className={styles.marked}
+              />
+            )}
             {scale > 5 &&
               dots.map(([dx, dy]) => (
                 <circle

@@ -1,10 +1,19 @@
 import { ReedError } from '@/core/errors';
 import { acrossPins, partKindOf, withArticle } from '@/core/parts';
 import { quoted } from '@/core/text';
-import { isPart, isPort, pinsOf, type Drawing, type PartOnPaper, type Point } from '../drawing';
+import {
+  boundsOf,
+  isName,
+  isPart,
+  isPort,
+  pinsOf,
+  type Drawing,
+  type PartOnPaper,
+  type Point,
+} from '../drawing';
 import { readNets } from '../nets';
 import { erase, pruned } from './erase';
-import { grow, newPart, type Join } from './grow';
+import { grow, newPart, newPort, type Join } from './grow';
 
 /*
  * What people do to a circuit that exists: a part across another, in line with it, from here to
@@ -45,6 +54,74 @@ export function putBetween(drawing: Drawing, from: Place, to: Place, addition: A
   if (sameNet(drawing, a, b))
     throw new ReedError('range', 'Both places are the same point of the circuit.');
   return between(drawing, addition, a, b);
+}
+
+/** Where the pins of a new part go: to places, to ground, or nowhere yet. */
+export type Ends = Readonly<Record<string, Place | 'ground' | 'open'>>;
+
+/** A part with each of its pins joined as said; what is not said waits to be joined. */
+export function put(drawing: Drawing, addition: Addition, ends: Ends): Drawing {
+  const kind = partKindOf(addition.kind);
+  const asked = kind.symbol.pins.filter((p) => !p.optional || p.name in ends);
+  const joins = Object.fromEntries(
+    asked.map(({ name }): [string, Join] => {
+      const end = ends[name] ?? 'open';
+      if (end === 'ground') return [name, { to: 'ground' }];
+      return [name, end === 'open' ? { to: 'open', as: name } : placeJoin(drawing, end)];
+    }),
+  );
+  if (Object.values(joins).every((j) => j.to === 'open' || j.to === 'ground'))
+    throw new ReedError(
+      'range',
+      'What is joined to nothing cannot exist: begin at a point of the circuit.',
+    );
+  const first = Object.values(joins).find((j) => j.to === 'net');
+  return grow(
+    drawing,
+    newPart(addition.kind, addition.id, joins),
+    first?.to === 'net' ? { column: first.at[0] + 1 } : {},
+  );
+}
+
+/** The main output led from another net. */
+export function listenAt(drawing: Drawing, place: Place): Drawing {
+  const at = placeJoin(drawing, place);
+  if (at.to !== 'net') throw new ReedError('range', 'Nothing can be heard at ground.');
+  const out = drawing.symbols.find((s) => isPort(s) && s.net === 'out');
+  const name = out && isPort(out) ? out.name : 'out';
+  const bare = pruned({ symbols: drawing.symbols.filter((s) => s !== out), wires: drawing.wires });
+  return grow(bare, newPort(name, 'out', 'out', stillThere(bare, at, place)), {
+    column: boundsOf(bare).right,
+  });
+}
+
+/** A further output with a name. */
+export function addOutput(drawing: Drawing, place: Place, name: string): Drawing {
+  const at = placeJoin(drawing, place);
+  if (at.to !== 'net') throw new ReedError('range', 'Nothing can be heard at ground.');
+  if (drawing.symbols.some((s) => 'name' in s && s.name === name))
+    throw new ReedError('range', `There is a ${quoted(name)} already.`);
+  return grow(drawing, newPort(name, 'out', name, at));
+}
+
+/** A net called by a name, written beside it; an empty name takes it away. */
+export function nameNet(drawing: Drawing, place: Place, name: string): Drawing {
+  const at = placeJoin(drawing, place);
+  if (at.to !== 'net') throw new ReedError('range', 'Ground has its name.');
+  const nets = readNets(drawing);
+  const net = nets.netAt(at.at);
+  const others = drawing.symbols.filter((s) => !isName(s) || nets.netAt(s.at) !== net);
+  if (name === '') return { symbols: others, wires: drawing.wires };
+  if (nets.nets.includes(name) && name !== net)
+    throw new ReedError('range', `There is a net ${quoted(name)} already.`);
+  return { symbols: [...others, { kind: 'name', name, at: at.at }], wires: drawing.wires };
+}
+
+/** A place as a join on a drawing from which something was taken away. */
+function stillThere(drawing: Drawing, at: Join, place: Place): Join {
+  return at.to === 'net' && readNets(drawing).netAt(at.at) !== undefined
+    ? at
+    : placeJoin(drawing, place);
 }
 
 /** A part from a place to ground. */

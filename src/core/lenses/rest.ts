@@ -1,0 +1,49 @@
+import { operatingPoint } from '@/core/analysis/dc/operating-point';
+import { deviceOf } from '@/core/circuit/devices';
+import type { Sheet } from '@/core/sheet/schema';
+import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
+
+/** One device as it stands without a signal. */
+export interface AtRest {
+  part: string;
+  kind: string;
+  /** Volts against ground, by terminal. */
+  terminals: { name: string; volts: number }[];
+  /** Into its first terminal, amperes; what a source or an amplifier gives. */
+  amps: number | null;
+  /** Watts it takes. */
+  watts: number | null;
+}
+
+/** Parts that only hold or pass what others set. */
+const PASSIVE = new Set([
+  'resistor',
+  'capacitor',
+  'inductor',
+  'coupling',
+  'switch',
+  'potentiometer',
+]);
+
+/** Where every device comes to rest, as built: supplies, amplifiers, transistors, diodes. */
+export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<OverLayers<AtRest[]>> {
+  return overLayers(sheet, pause, (circuit, { version }) => {
+    if (version === 'ideal') return [];
+    const { nodes, currents, devices, power } = operatingPoint(circuit);
+    return circuit.parts
+      .filter((part) => !PASSIVE.has(part.kind))
+      .map((part): AtRest => {
+        const terminals = deviceOf(part.kind).terminals(part);
+        return {
+          part: part.id,
+          kind: part.kind,
+          terminals: Object.entries(terminals).map(([name, net]) => ({
+            name,
+            volts: net === circuit.ground ? 0 : (nodes[net] ?? 0),
+          })),
+          amps: devices[part.id]?.[0] ?? currents[part.id] ?? null,
+          watts: power[part.id] ?? null,
+        };
+      });
+  });
+}

@@ -1,0 +1,97 @@
+'use client';
+
+import { partKindOf } from '@/core/parts';
+import type { Control, Stage } from '@/core/sheet/schema';
+import { designedAs, drawnParts } from '@/core/sheet/stage';
+import { tidied } from '@/core/sheet/tidy';
+import { attempt, tell } from '../shell/tell';
+import { addControl, graftStage, redraw, ungraft } from './actions';
+import { setUi, type Grafting } from './ui-state';
+import styles from './graft-sentence.module.css';
+
+interface GraftBarProps {
+  stage: Stage;
+  /** The chosen part of it, if any. */
+  part: string | null;
+  names: ReadonlyMap<string, string>;
+  controls: readonly Control[];
+}
+
+/** What can be done to the circuit where it stands: at the chosen part, and from a point. */
+export function GraftBar({ stage, part, names, controls }: GraftBarProps) {
+  const begin = (grafting: Grafting) => setUi({ grafting, editingPart: null });
+  return (
+    <div className={styles.bar} role="toolbar" aria-label="Change the circuit">
+      {part !== null && (
+        <OnPart
+          stage={stage}
+          part={part}
+          name={names.get(part) ?? part}
+          controls={controls}
+          begin={begin}
+        />
+      )}
+      <span>From a point:</span>
+      <Do onDo={() => begin({ do: 'put', ...(part === null ? {} : { part }) })}>put a part …</Do>
+      {stage.drawing && (
+        <>
+          <Do onDo={() => begin({ do: 'listen' })}>listen there</Do>
+          <Do onDo={() => begin({ do: 'name' })}>name it</Do>
+          <Do onDo={() => attempt(() => redraw(stage.id, tidied))}>tidy the drawing</Do>
+          {designedAs(stage) && (
+            <Do onDo={() => attempt(() => ungraft(stage.id))}>as designed again</Do>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+interface OnPartProps {
+  stage: Stage;
+  part: string;
+  name: string;
+  controls: readonly Control[];
+  begin: (grafting: Grafting) => void;
+}
+
+function OnPart({ stage, part, name, controls, begin }: OnPartProps) {
+  const drawn = drawnParts(stage).find((p) => p.id === part);
+  if (!drawn) return null;
+  const { symbol, quantities } = partKindOf(drawn.kind);
+  const isTurned = controls.some((c) =>
+    c.moves.some((m) => m.stage === stage.id && m.part === part),
+  );
+  const gone = (words: string, doIt: () => void) => {
+    if (!attempt(doIt)) return;
+    setUi({ partId: null });
+    tell(`${name} ${words}`);
+  };
+  return (
+    <>
+      <span>On {name}:</span>
+      <Do onDo={() => begin({ do: 'across', part })}>across it</Do>
+      <Do onDo={() => begin({ do: 'in-line', part })}>in line</Do>
+      <Do onDo={() => begin({ do: 'swap', part })}>swap for …</Do>
+      {symbol.pins.length === 2 && (
+        <Do onDo={() => gone('is a wire now', () => graftStage(stage.id, { do: 'short', part }))}>
+          short
+        </Do>
+      )}
+      <Do onDo={() => gone('is taken out', () => graftStage(stage.id, { do: 'remove', part }))}>
+        take out
+      </Do>
+      {!isTurned && quantities.some((q) => q.name === 'turn') && (
+        <Do onDo={() => attempt(() => addControl(stage.id, part, name))}>turn it by a knob</Do>
+      )}
+    </>
+  );
+}
+
+function Do({ onDo, children }: { onDo: () => void; children: string }) {
+  return (
+    <button type="button" onClick={onDo}>
+      {children}
+    </button>
+  );
+}

@@ -1,0 +1,5 @@
+/* What changes a circuit, fetched together when a part is first chosen. */
+export { Controls } from './controls';
+export { GraftBar } from './graft-bar';
+export { GraftSentence } from './graft-sentence';
+export { PointSentence } from './point-sentence';

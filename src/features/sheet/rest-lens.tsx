@@ -1,0 +1,66 @@
+'use client';
+
+import type { AtRest } from '@/core/lenses/rest';
+import { layerName } from '@/core/sheet/layer-name';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
+import { LensState } from './lens-state';
+import { useLens } from './use-lens';
+import styles from './rest-lens.module.css';
+
+/** Where every device stands without a signal: volts at its pins, the current it carries, its heat. */
+export function RestLens({ sheet }: { sheet: Sheet }) {
+  const { picture, problem, stale } = useLens(sheet, { lens: 'rest' });
+  const layers = picture?.layers.filter((l) => l.id !== 'ideal') ?? [];
+  return (
+    <LensState problem={problem ?? picture?.problems[0] ?? null} stale={stale}>
+      <div className={styles.lens} data-picture>
+        {layers.map(({ id, value }) => (
+          <Table key={id} name={layerName(id, sheet)} rows={value} />
+        ))}
+        {picture && layers.every((l) => l.value.length === 0) && (
+          <p>Nothing here has a rest of its own: the circuit is of passive parts alone.</p>
+        )}
+      </div>
+    </LensState>
+  );
+}
+
+function Table({ name, rows }: { name: string; rows: readonly AtRest[] }) {
+  const mark = usePreferences((p) => p.mark);
+  if (rows.length === 0) return null;
+  const print = (value: number | null, kind: 'amps' | 'volts') =>
+    value === null ? '–' : formatQuantity(value, kind, { unit: true, digits: 3, mark });
+  return (
+    <table className={styles.table}>
+      <caption>At rest, {name}</caption>
+      <thead>
+        <tr>
+          <th scope="col">Part</th>
+          <th scope="col">Volts at its pins</th>
+          <th scope="col">Current</th>
+          <th scope="col">Heat</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ part, terminals, amps, watts }) => (
+          <tr key={part}>
+            <th scope="row">{part}</th>
+            <td className="mono">
+              {terminals.map(({ name: pin, volts }) => (
+                <span key={pin}>
+                  <i>{pin}</i> {formatFixed(volts, 3, mark)}
+                </span>
+              ))}
+            </td>
+            <td className="mono">{print(amps, 'amps')}</td>
+            <td className="mono">
+              {watts === null ? '–' : `${formatFixed(watts * 1000, 2, mark)} mW`}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
