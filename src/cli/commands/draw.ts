@@ -5,9 +5,8 @@ import { readNets } from '@/core/drawing/nets';
 import { messageOf, ReedError } from '@/core/errors';
 import { schematicSvg } from '@/core/formats/schematic-svg';
 import { partKindOf } from '@/core/parts';
-import { mainQuantity } from '@/core/parts/quantities';
+import { mainQuantity, printPart } from '@/core/parts/quantities';
 import { takeCircuit, type TakenPart } from '@/core/parts/take-circuit';
-import { formatQuantity } from '@/core/quantity/format';
 import { readArgs, readCircuitFile, required, type Command } from '../command';
 
 /** A circuit drawn by itself. */
@@ -33,9 +32,7 @@ export const draw: Command = {
 
 function labelOf({ id, kind, values }: TakenPart): PartLabel {
   const main = mainQuantity(partKindOf(kind));
-  return main
-    ? { name: id, value: formatQuantity(values[main.name], main.quantity, { digits: 4 }) }
-    : { name: id };
+  return main ? { name: id, value: printPart(main, values[main.name]) } : { name: id };
 }
 
 /** The net at every pin as the drawing says it, under the circuit's names. */

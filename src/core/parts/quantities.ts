@@ -1,5 +1,6 @@
 import { boundsProblem, isBounded } from '@/core/quantity/bounds';
-import { inWords } from '@/core/quantity/format';
+import { formatQuantity, inWords } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
 import type { PartKind, PartQuantity } from './part-kind';
 
 /** What is wrong with a number that is to be set of a part, in words that follow its name; or null. */
@@ -17,6 +18,18 @@ export function quantityProblem(
   if (signed && value === 0) return null;
   return isBounded(quantity) ? boundsProblem(signed ? Math.abs(value) : value, quantity) : null;
 }
+
+/** A part's number as it is written beside it: volts and amperes with their letter. */
+export const printPart = (
+  { quantity }: PartQuantity,
+  value: number,
+  mark: DecimalMark = 'point',
+): string =>
+  formatQuantity(value, quantity, {
+    digits: 4,
+    mark,
+    unit: quantity === 'volts' || quantity === 'amps',
+  });
 
 /** The number written beside a part, if it has one. */
 export const mainQuantity = ({ quantities }: PartKind): PartQuantity | undefined => quantities[0];

@@ -7,6 +7,7 @@ import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import { defaultTarget } from './default-target';
 import { SheetEvaluator } from './evaluate';
 import { stageFault } from './faults';
+import { formulaTruth } from './formulas';
 import { gate } from './gate';
 import { grafted, withDrawing, type Graft } from './graft';
 import { graftSheet } from './graft-sheet';
@@ -17,7 +18,7 @@ import { placesOf } from './places';
 import { pathCircuit } from './path-circuit';
 import { readSheet } from './read';
 import type { Sheet, Stage } from './schema';
-import { drawingOf, drawnParts, valuesOf } from './stage';
+import { drawingOf, drawnParts, outputsOf, valuesOf } from './stage';
 
 const AT = '2026-11-25T08:00:00.000Z';
 const stageOf = (id: string): Stage =>
@@ -267,4 +268,105 @@ describe('a circuit traced from nothing', () => {
     } as const;
     expect(() => grafted(empty, lost)).toThrow(/joined to nothing cannot exist/);
   });
+});
+
+describe('what still holds of the formulas', () => {
+  const stage = stageOf('rc-low-pass');
+
+  test('everything, where what came in does nothing to the curve', () => {
+    const big = grafted(stage, { do: 'across', part: 'C1', new: { kind: 'resistor', value: 1e9 } });
+    expect(formulaTruth(big)!.words).toMatch(/every formula still holds/);
+    expect(formulaTruth(stage)).toBeUndefined();
+  });
+
+  test('the part of the axis where they agree, and how far off they are elsewhere', () => {
+    const small = grafted(stage, {
+      do: 'across',
+      part: 'R1',
+      new: { kind: 'capacitor', value: 1e-12 },
+    });
+    const { holds, worst, words } = formulaTruth(small)!;
+    const { R1, C1 } = valuesOf(stage);
+    // A capacitor across R1 makes a zero at 1/(2 pi R1 C): up to a tenth of it nobody can tell.
+    expect(holds[0].toHz).toBeGreaterThan(0.1 / (2 * Math.PI * R1 * 1e-12) > 1e5 ? 9e4 : 1e3);
+    expect(Math.abs(worst!.db)).toBeLessThan(20 * Math.log10(1 + C1 / 1e-12));
+    expect(words).toMatch(/With C2 in the circuit/);
+  });
+
+  test('nothing, where a part that they speak of is gone', () => {
+    const bare = grafted(stage, { do: 'remove', part: 'C1' });
+    expect(formulaTruth(bare)).toMatchObject({ gone: ['C1'], holds: [] });
+    expect(formulaTruth(bare)!.words).toMatch(/C1, which the circuit no longer has/);
+  });
+});
+
+test('another output is passed on, listened to and read', () => {
+  const loop = stageOf('state-variable-low-pass');
+  expect(outputsOf(loop).map((p) => p.name)).toEqual(['low', 'high', 'band']);
+  const band = { ...loop, heard: 'band' };
+  expect(stageFault(band, 's')).toBeNull();
+  const { f0Hz } = topologyOf('state-variable-low-pass').figures(valuesOf(loop));
+  // A low-pass falls a hundredfold two decades under where a band-pass does: there they part.
+  const [low, high] = [levelAt(sheetWith(loop), f0Hz / 100), levelAt(sheetWith(band), f0Hz / 100)];
+  expect(low - high).toBeGreaterThan(35);
+  const read = (at: { stage: string; port: string }) => {
+    const sheet = sheetWith(loop);
+    const reading = { id: 'r', measure: { measure: 'level' as const, atHz: f0Hz / 100 }, at };
+    const [found] = new SheetEvaluator().evaluate({ ...sheet, readings: [reading] }).readings;
+    const built = found.results.built;
+    return built && 'measured' in built ? built.measured.value : NaN;
+  };
+  expect(read({ stage: 's1', port: 'band' })).toBeCloseTo(high, 2);
+  const nowhere = sheetWith({ ...loop, heard: 'nowhere' });
+  expect(() => gate(nowhere)).toThrow(/no output “nowhere”/);
+});
+
+test('ways run from the source or from an output, share what they share, and are read apart', () => {
+  const loop = stageOf('state-variable-low-pass');
+  const base = sheetWith(loop);
+  const fed: Sheet = {
+    ...base,
+    ways: [
+      base.ways[0],
+      {
+        id: 'w2',
+        name: 'Band',
+        from: { is: 'output', of: { way: 'w1', stage: 's1', port: 'band' } },
+        stages: [],
+        to: { is: 'load', name: 'Meter', ohms: 10_000, farads: null },
+      },
+    ],
+  };
+  gate(fed);
+  const second = new SheetEvaluator().evaluate(fed, 1).layers.find((l) => l.id === 'built')!;
+  const direct = new SheetEvaluator()
+    .evaluate(sheetWith({ ...loop, heard: 'band' }))
+    .layers.find((l) => l.id === 'built')!;
+  const at = (trace: typeof second.trace, hz: number) =>
+    trace.levelDb[trace.frequenciesHz.findIndex((f) => f >= hz)];
+  expect(at(second.trace, 1000)).toBeCloseTo(at(direct.trace, 1000), 1);
+  const first = fed.ways[1];
+  const unknown = { is: 'output', of: { way: 'w1', stage: 's9' } } as const;
+  expect(() => gate({ ...fed, ways: [fed.ways[0], { ...first, from: unknown }] })).toThrow(
+    /no such stage/,
+  );
+});
+
+test('a control sets what it moves, between its ends', () => {
+  const pot = grafted(stageOf('rc-low-pass'), {
+    do: 'swap',
+    part: 'R1',
+    new: { kind: 'potentiometer' },
+  });
+  const moves = [
+    { stage: 's1', part: 'P1', quantity: 'turn', from: 0, to: 1, law: 'even' as const },
+  ];
+  const at = (place: number): Sheet => ({
+    ...sheetWith(pot),
+    controls: [{ id: 'c1', name: 'P1', is: 'turn', at: place, moves }],
+  });
+  gate(at(0.3));
+  const turned = { ...pot, parts: { ...pot.parts, P1: { ...pot.parts.P1, more: { turn: 0.3 } } } };
+  expect(levelAt(at(0.3), 3000)).toBeCloseTo(levelAt(sheetWith(turned), 3000), 12);
+  expect(Math.abs(levelAt(at(0.9), 3000) - levelAt(at(0.1), 3000))).toBeGreaterThan(6);
 });

@@ -54,7 +54,7 @@ export function stageCard(stage: Stage): StageCard {
 }
 
 /** The stage alone between a perfect source and nothing, with ideal op-amps. */
-function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64Array {
+export function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64Array {
   const dataOf = partDataOf(stage, { opAmp: { name: 'ideal', model: 'ideal' } });
   const source = {
     id: 'source',

@@ -20,6 +20,7 @@ import {
   designedAs,
   drawingOf,
   drawnParts,
+  outputsOf,
   valuesOf,
   withValue,
   withValues,
@@ -31,6 +32,7 @@ import {
   type PartChoices,
   type Reading,
   type Source,
+  type StagePart,
   type Stage,
   type Way,
 } from '@/core/sheet/schema';
@@ -203,6 +205,28 @@ export function ungraft(id: string): void {
       );
       return { ...bare, parts };
     }),
+  );
+}
+
+/** What one part is: a device or op-amp by its name; nothing for what is usual. */
+export function setModel(stageId: string, part: string, model: StagePart['model']): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => {
+      const own = { ...(s.parts[part] ?? { chosen: 'hand' as const }) };
+      if (model) own.model = structuredClone(model);
+      else delete own.model;
+      return { ...s, parts: { ...s.parts, [part]: own } };
+    }),
+  );
+}
+
+/** Pass another output of a stage on. */
+export function setHeard(stageId: string, port: string): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => ({
+      ...s,
+      heard: outputsOf(s)[0]?.name === port ? undefined : port,
+    })),
   );
 }
 

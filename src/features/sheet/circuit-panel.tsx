@@ -4,7 +4,7 @@ import { Dropdown, Segmented } from 'antd';
 import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
-import { formatQuantity } from '@/core/quantity/format';
+import { printPart } from '@/core/parts/quantities';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
@@ -21,6 +21,8 @@ import styles from './circuit-panel.module.css';
 
 const graftWords = () => import('./graft-words');
 const GraftBar = lazy(() => graftWords().then((m) => ({ default: m.GraftBar })));
+const ModelChoice = lazy(() => graftWords().then((m) => ({ default: m.ModelChoice })));
+const HeardChoice = lazy(() => graftWords().then((m) => ({ default: m.HeardChoice })));
 const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
 const PointSentence = lazy(() => graftWords().then((m) => ({ default: m.PointSentence })));
 const GraftSentence = lazy(() => graftWords().then((m) => ({ default: m.GraftSentence })));
@@ -65,10 +67,11 @@ export function CircuitPanel({
   const isEmpty = graftable?.drawing && Object.keys(graftable.parts).length === 0;
   const grafting = said ?? (isEmpty ? FIRST_PART : null);
   const [opAmpMenu, setOpAmpMenu] = useState(false);
+  const [modelMenu, setModelMenu] = useState(false);
 
   const edit = useCallback(
     (id: string) => {
-      if (labels[id]?.value === undefined) setOpAmpMenu(true);
+      if (labels[id]?.value === undefined) setModelMenu(true);
       else setUi({ editingPart: id });
     },
     [labels],
@@ -157,6 +160,23 @@ export function CircuitPanel({
             names={names.get(stage.id)!}
             focus={selected?.stageId === stage.id ? selected.part : null}
           />
+        )}
+        {selectedStage && selected && (
+          <Suspense>
+            <ModelChoice
+              key={partId}
+              stage={selectedStage}
+              part={selected.part}
+              name={labels[partId!]?.name ?? selected.part}
+              open={modelMenu}
+              onOpen={setModelMenu}
+            />
+          </Suspense>
+        )}
+        {stage && !wholePath && (
+          <Suspense>
+            <HeardChoice stage={stage} />
+          </Suspense>
         )}
         {shown.some((s) => drawnParts(s).some((p) => p.kind === 'op-amp')) && (
           <OpAmpChoice name={sheet.parts.opAmp.name} open={opAmpMenu} onOpen={setOpAmpMenu} />
@@ -259,15 +279,12 @@ function labelsOf(
     const exact = evaluation?.stages.find((s) => s.id === stage.id)?.exact;
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
     for (const [id, value] of Object.entries(valuesOf(stage))) {
-      const { quantity } = quantityOfPart(stage, id)!;
+      const quantity = quantityOfPart(stage, id)!;
       const off = exact && id in exact ? Math.abs(value / exact[id] - 1) : 0;
       labels[composedId(stage.id, id)] = {
         name: own.get(id)!,
-        value: formatQuantity(value, quantity, { mark, digits: 4 }),
-        note:
-          off > 0.004 && exact
-            ? `exact ${formatQuantity(exact[id], quantity, { mark, digits: 4 })}`
-            : undefined,
+        value: printPart(quantity, value, mark),
+        note: off > 0.004 && exact ? `exact ${printPart(quantity, exact[id], mark)}` : undefined,
       };
     }
   }

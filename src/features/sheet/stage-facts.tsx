@@ -2,6 +2,7 @@
 
 import { Popover } from 'antd';
 import type { Stage } from '@/core/sheet/schema';
+import { formulaTruth } from '@/core/sheet/formulas';
 import { designedAs, valuesOf } from '@/core/sheet/stage';
 import type { Explanation } from '@/core/topologies/topology';
 import { Tex } from '@/ui/controls/tex';
@@ -53,11 +54,15 @@ function Facts({
   focus: string | null;
 }) {
   const topology = designedAs(stage)!;
-  const figures = topology.figures(valuesOf(stage));
-  const all = topology.explain(valuesOf(stage));
+  const truth = formulaTruth(stage);
+  // Formulas that speak of parts which are no longer there have no numbers.
+  const values = truth && truth.gone.length > 0 ? null : valuesOf(stage);
+  const figures = values && topology.figures(values);
+  const all = values ? topology.explain(values) : [];
   const chosen = focus === null ? all : all.filter((e) => e.of === focus);
   return (
     <div className={styles.facts}>
+      {truth && <p role="note">{truth.words}</p>}
       {focus === null && <p>{topology.about}</p>}
       {merged(chosen).map((e) => (
         <div key={e.of} className={styles.row}>
@@ -105,10 +110,12 @@ function Facts({
             />
           )}
           {topology.blocks && <Blocks blocks={topology.blocks} />}
-          <p className={styles.target}>
-            Designed for <TargetFields stage={stage} figures={figures} />; changed here, it no
-            longer follows the ask.
-          </p>
+          {figures && (
+            <p className={styles.target}>
+              Designed for <TargetFields stage={stage} figures={figures} />; changed here, it no
+              longer follows the ask.
+            </p>
+          )}
         </>
       )}
     </div>
