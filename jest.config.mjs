@@ -1,6 +1,8 @@
 export default {
   testEnvironment: 'node',
   // Databases finish their last turn after a test file has ended.
+  // Tests run side by side on whatever machine there is; none measures time.
+  testTimeout: 30_000,
   testEnvironmentOptions: { globalsCleanup: 'off' },
   roots: ['<rootDir>/src'],
   setupFiles: ['<rootDir>/src/testing/seed.ts'],

@@ -208,3 +208,44 @@ test('a two-transistor filter with a coil and a pot is traced by the keyboard al
   expect(Object.keys(sheet.ways[0].stages[0].parts)).toHaveLength(SENTENCES.length);
   expect(sheet.controls[0]).toMatchObject({ name: 'P1', is: 'turn', at: 0.8 });
 });
+
+test('one capacitor across a resistor: the picture follows, the formulas say what still holds, undo takes it back', async () => {
+  const page = await bench.page('/sheet/demo-speech');
+  const { keyboard } = page;
+  const schematic = page.getByRole('group', { name: /Schematic/ });
+  const edge = reading(page, /Upper edge/);
+  await comesTo(edge, 3.369, 0.001);
+  await schematic.getByRole('button', { name: /^R2/ }).click();
+  await keyboard.press('Escape');
+  await page.getByRole('button', { name: 'across it' }).click();
+  await page.getByRole('form', { name: 'Change the circuit' }).waitFor();
+  await say(page, { kind: 'capacitor', value: '1n' });
+  await comesTo(edge, 3.229, 0.001);
+  expect(await schematic.getByRole('button', { name: /^C3, 1n/ }).count()).toBe(1);
+
+  await schematic.getByRole('button', { name: /^C3/ }).click();
+  await keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Why/ }).click();
+  await page
+    .getByRole('note')
+    .getByText(/With C3 in the circuit the formulas/)
+    .waitFor();
+  await keyboard.press('Escape');
+  await page.getByRole('button', { name: 'as designed again' }).click();
+  await comesTo(edge, 3.369, 0.001);
+  await keyboard.press('Control+z');
+  await comesTo(edge, 3.229, 0.001);
+});
+
+test('a circuit file opens as a stage that does what the file does', async () => {
+  const page = await bench.page();
+  const circuit = makeCircuit(byHand(0.25), 'Treadle from the repair box');
+  const renamed = JSON.stringify(circuit).replaceAll('"o"', '"out"');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'treadle.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(renamed),
+  });
+  await page.getByText('Treadle from the repair box').first().click();
+  await comesTo(reading(page, /Level at 1\skHz/), levelByHand(0.25, 1000), 0.006);
+});

@@ -9,7 +9,7 @@ import type { Evaluation } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { drawnParts, quantityOfPart, stageName, valuesOf } from '@/core/sheet/stage';
+import { drawnParts, outputsOf, quantityOfPart, stageName, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
@@ -20,12 +20,9 @@ import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
 
 const graftWords = () => import('./graft-words');
-const GraftBar = lazy(() => graftWords().then((m) => ({ default: m.GraftBar })));
+const GraftArea = lazy(() => graftWords().then((m) => ({ default: m.GraftArea })));
 const ModelChoice = lazy(() => graftWords().then((m) => ({ default: m.ModelChoice })));
 const HeardChoice = lazy(() => graftWords().then((m) => ({ default: m.HeardChoice })));
-const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
-const PointSentence = lazy(() => graftWords().then((m) => ({ default: m.PointSentence })));
-const GraftSentence = lazy(() => graftWords().then((m) => ({ default: m.GraftSentence })));
 const TrySlider = lazy(() => import('./try-slider').then((m) => ({ default: m.TrySlider })));
 
 /** The schematic of the selected stage or of the whole path, its values edited in place. */
@@ -117,24 +114,13 @@ export function CircuitPanel({
       </div>
       {graftable && (
         <Suspense>
-          {grafting === null ? (
-            <GraftBar
-              stage={graftable}
-              part={selected?.stageId === graftable.id ? selected.part : null}
-              names={names.get(graftable.id)!}
-              controls={sheet.controls}
-            />
-          ) : grafting.do === 'listen' || grafting.do === 'name' ? (
-            <PointSentence key={graftable.id} stage={graftable} doing={grafting.do} />
-          ) : (
-            <GraftSentence
-              key={`${graftable.id} ${grafting.do} ${grafting.part}`}
-              stage={graftable}
-              grafting={grafting}
-              names={names.get(graftable.id)!}
-            />
-          )}
-          <Controls controls={sheet.controls} />
+          <GraftArea
+            stage={graftable}
+            part={selected?.stageId === graftable.id ? selected.part : null}
+            names={names.get(graftable.id)!}
+            grafting={grafting}
+            controls={sheet.controls}
+          />
         </Suspense>
       )}
       <div className={styles.foot}>
@@ -173,7 +159,7 @@ export function CircuitPanel({
             />
           </Suspense>
         )}
-        {stage && !wholePath && (
+        {stage && !wholePath && outputsOf(stage).length > 1 && (
           <Suspense>
             <HeardChoice stage={stage} />
           </Suspense>

@@ -1,6 +1,3 @@
 /* What changes a circuit, fetched together when a part is first chosen. */
-export { Controls } from './controls';
-export { GraftBar } from './graft-bar';
+export { GraftArea } from './graft-area';
 export { HeardChoice, ModelChoice } from './model-choice';
-export { GraftSentence } from './graft-sentence';
-export { PointSentence } from './point-sentence';

@@ -128,6 +128,7 @@ function fetchForms(): void {
   void import('./title-editor');
   void import('./try-slider');
   void import('./joint-panel');
+  void import('./graft-words');
 }
 
 function OpenSheet({ sheet }: { sheet: Sheet }) {

@@ -18,6 +18,11 @@ test.each(JOBS.map((j) => [j.title, j] as const))(
       const sheet = beginSheet(job, hz, job.title, AT);
       gate(sheet);
       const { problems, stages, readings } = new SheetEvaluator().evaluate(sheet);
+      if (job.own) {
+        // Nothing is drawn yet, and that is what it says.
+        for (const problem of problems) expect(problem).toMatch(/Nothing is joined to the output/);
+        continue;
+      }
       expect(problems).toEqual([]);
       for (const stage of stages) expect(stage.problem).toBeUndefined();
       if (hz === mainHz(job.ask))
