@@ -230,7 +230,8 @@ test('one capacitor across a resistor: the picture follows, the formulas say wha
     .getByRole('note')
     .getByText(/With C3 in the circuit the formulas/)
     .waitFor();
-  await keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Why/ }).click();
+  await page.getByRole('note').waitFor({ state: 'hidden' });
   await page.getByRole('button', { name: 'as designed again' }).click();
   await comesTo(edge, 3.369, 0.001);
   await keyboard.press('Control+z');
@@ -246,6 +247,6 @@ test('a circuit file opens as a stage that does what the file does', async () =>
     mimeType: 'application/json',
     buffer: Buffer.from(renamed),
   });
-  await page.getByText('Treadle from the repair box').first().click();
+  await page.getByRole('link', { name: 'Open Treadle from the repair box' }).click();
   await comesTo(reading(page, /Level at 1\skHz/), levelByHand(0.25, 1000), 0.006);
 });
