@@ -1,7 +1,7 @@
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { ReedError, messageOf } from '@/core/errors';
-import { readCircuit, type Circuit } from '@/core/circuit/schema';
+import { readCircuitIn, type Circuit } from '@/core/circuit/schema';
 import { parseQuantity } from '@/core/quantity/parse';
 import type { QuantityKind } from '@/core/quantity/kinds';
 
@@ -60,13 +60,15 @@ export function readJson(path: string): unknown {
 }
 
 /** A circuit from a file: a circuit document, or any document that carries one as `circuit`. */
-export function readCircuitFile(path: string): Circuit {
-  const document = readJson(path);
-  const inner =
-    typeof document === 'object' && document !== null && 'circuit' in document
-      ? document.circuit
-      : document;
-  return readCircuit(inner);
+export const readCircuitFile = (path: string): Circuit => readCircuitIn(readJson(path));
+
+/** @throws ReedError `document` where the file cannot be written */
+export function writeOut(path: string, text: string): void {
+  try {
+    writeFileSync(path, text);
+  } catch (error) {
+    throw new ReedError('document', `“${path}” cannot be written: ${messageOf(error)}.`);
+  }
 }
 
 export function quantityOption(

@@ -1,9 +1,7 @@
-import { writeFileSync } from 'node:fs';
 import { designAsk } from '@/core/design/design';
 import { designCircuit } from '@/core/design/circuit';
 import { readAsk } from '@/core/design/read';
-import { messageOf, ReedError } from '@/core/errors';
-import { readArgs, readJson, type Command } from '../command';
+import { readArgs, readJson, writeOut, type Command } from '../command';
 
 export const design: Command = {
   name: 'design',
@@ -14,13 +12,7 @@ export const design: Command = {
     const ask = readAsk(readJson(positionals[0]));
     const found = designAsk(ask);
     const { circuit, values } = designCircuit(found, ask.opAmp, `${ask.kind} by ask`);
-    if (options.out !== undefined) {
-      try {
-        writeFileSync(options.out, `${JSON.stringify(circuit, null, 2)}\n`);
-      } catch (error) {
-        throw new ReedError('document', `“${options.out}” cannot be written: ${messageOf(error)}.`);
-      }
-    }
+    if (options.out !== undefined) writeOut(options.out, `${JSON.stringify(circuit, null, 2)}\n`);
     return {
       order: found.order,
       values,

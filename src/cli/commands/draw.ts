@@ -1,13 +1,11 @@
-import { writeFileSync } from 'node:fs';
 import { drawn } from '@/core/drawing/grow/layout';
 import type { PartLabel } from '@/core/drawing/labels';
 import { readNets } from '@/core/drawing/nets';
-import { messageOf, ReedError } from '@/core/errors';
 import { schematicSvg } from '@/core/formats/schematic-svg';
 import { partKindOf } from '@/core/parts';
 import { mainQuantity, printPart } from '@/core/parts/quantities';
 import { takeCircuit, type TakenPart } from '@/core/parts/take-circuit';
-import { readArgs, readCircuitFile, required, type Command } from '../command';
+import { readArgs, readCircuitFile, required, writeOut, type Command } from '../command';
 
 /** A circuit drawn by itself. */
 export const draw: Command = {
@@ -21,11 +19,7 @@ export const draw: Command = {
     const parts = takeCircuit(circuit);
     const drawing = drawn({ parts, ports: [], ground: circuit.ground });
     const labels = Object.fromEntries(parts.map((p) => [p.id, labelOf(p)]));
-    try {
-      writeFileSync(out, schematicSvg(drawing, labels, { title: circuit.title }));
-    } catch (error) {
-      throw new ReedError('document', `“${out}” cannot be written (${messageOf(error)}).`);
-    }
+    writeOut(out, schematicSvg(drawing, labels, { title: circuit.title }));
     return { out, drawing, nets: readBack(drawing, parts, circuit.ground) };
   },
 };

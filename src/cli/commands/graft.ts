@@ -1,5 +1,4 @@
-import { writeFileSync } from 'node:fs';
-import { readCircuit, type Circuit } from '@/core/circuit/schema';
+import { readCircuit, readCircuitIn, type Circuit } from '@/core/circuit/schema';
 import { messageOf, ReedError } from '@/core/errors';
 import { hasPartKind, PART_KINDS, partKindOf } from '@/core/parts';
 import {
@@ -17,9 +16,7 @@ import { sheetFault, readSheet } from '@/core/sheet/read';
 import { GRAFTS, type GraftWay } from '@/core/sheet/graft';
 import { graftSheet, type SheetGraft } from '@/core/sheet/graft-sheet';
 import { quoted } from '@/core/text';
-import { readArgs, readJson, required, UsageError, type Command } from '../command';
-
-type Way = GraftWay;
+import { readArgs, readJson, required, UsageError, writeOut, type Command } from '../command';
 
 const text = { type: 'string' } as const;
 const OPTIONS = {
@@ -60,12 +57,8 @@ export const graft: Command = {
       document.format === 'jaunty-reed/sheet';
     const changed = isSheet
       ? changedSheet(document, { way, at, new: addition })
-      : changedCircuit(circuitIn(document), way, at, addition);
-    try {
-      writeFileSync(out, `${JSON.stringify(changed.document, null, 2)}\n`);
-    } catch (error) {
-      throw new ReedError('document', `“${out}” cannot be written (${messageOf(error)}).`);
-    }
+      : changedCircuit(readCircuitIn(document), way, at, addition);
+    writeOut(out, `${JSON.stringify(changed.document, null, 2)}\n`);
     return { out, done: way, at, ...changed.told };
   },
 };
@@ -96,17 +89,9 @@ function additionOf(values: Record<string, string | undefined>): CircuitAddition
   }
 }
 
-function circuitIn(document: unknown): Circuit {
-  const inner =
-    typeof document === 'object' && document !== null && 'circuit' in document
-      ? document.circuit
-      : document;
-  return readCircuit(inner);
-}
-
 function changedCircuit(
   circuit: Circuit,
-  way: Way,
+  way: GraftWay,
   at: string,
   addition: CircuitAddition | undefined,
 ) {

@@ -74,6 +74,18 @@ export function readCircuit(document: unknown): Circuit {
   return circuit;
 }
 
+/**
+ * The circuit of a document: itself, or the one it carries as `circuit`.
+ *
+ * @throws ReedError as `readCircuit`
+ */
+export const readCircuitIn = (document: unknown): Circuit =>
+  readCircuit(
+    typeof document === 'object' && document !== null && 'circuit' in document
+      ? document.circuit
+      : document,
+  );
+
 /** Every net of a circuit but its ground, in the order the parts name them. */
 export function netsOf(circuit: Circuit): string[] {
   const nets = new Set<string>();

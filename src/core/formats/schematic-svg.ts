@@ -1,9 +1,9 @@
 import { isPart, onPaper, type Drawing, type PartOnPaper } from '@/core/drawing/drawing';
 import { placeLabels, TEXT_SIZE, type PartLabel, type PlacedText } from '@/core/drawing/labels';
 import { readNets } from '@/core/drawing/nets';
+import { GROUND_STROKE, PORT_DOT, strokesOf, turnOf } from '@/core/drawing/strokes';
 import { partKindOf } from '@/core/parts';
-import { quarterTurns } from '@/core/parts/geometry';
-import { UNIT, type ResistorLook, type Stroke } from '@/core/parts/part-kind';
+import { UNIT, type ResistorLook } from '@/core/parts/part-kind';
 
 export interface SvgOptions {
   /** Pixels of a grid unit. */
@@ -37,8 +37,10 @@ export function schematicSvg(
   const symbols = drawing.symbols.map((symbol) => {
     const at = `translate(${symbol.at[0] * scale} ${symbol.at[1] * scale}) scale(${scale / UNIT})`;
     if (isPart(symbol)) return partSvg(symbol, at, scale, resistors);
-    if (symbol.kind === 'ground') return `<path transform="${at}" d="M-14 0H14M-9 6H9M-4 12H4"/>`;
-    return symbol.kind === 'port' ? `<circle transform="${at}" r="3.5" fill="${PAPER}"/>` : '';
+    if (symbol.kind === 'ground') return `<path transform="${at}" d="${GROUND_STROKE}"/>`;
+    return symbol.kind === 'port'
+      ? `<circle transform="${at}" r="${PORT_DOT}" fill="${PAPER}"/>`
+      : '';
   });
   const words = [
     ...layout.ports,
@@ -61,18 +63,7 @@ export function schematicSvg(
 
 function partSvg(part: PartOnPaper, at: string, scale: number, look: ResistorLook): string {
   const its = partKindOf(part.kind).symbol;
-  const leads = its.pins.flatMap((pin): Stroke[] =>
-    pin.optional && part.with?.includes(pin.name)
-      ? [
-          {
-            d: `M${pin.at.map((v) => v * UNIT).join(' ')}L${pin.optional.map((v) => v * UNIT).join(' ')}`,
-          },
-        ]
-      : [],
-  );
-  const flip = part.mirrored ? ` translate(0 ${2 * its.axis * UNIT}) scale(1 -1)` : '';
-  const turn = ` rotate(${90 * quarterTurns(part.toward ?? 'right')})${flip}`;
-  const strokes = [...leads, ...its.strokes(look)].map(({ d, fill, dashed }) => {
+  const strokes = strokesOf(part, look).map(({ d, fill, dashed }) => {
     const filled = fill === 'ink' ? ` fill="${INK}" stroke="none"` : fill ? ` fill="${PAPER}"` : '';
     return `<path d="${d}"${filled}${dashed ? ' stroke-dasharray="4 4"' : ''}/>`;
   });
@@ -80,7 +71,7 @@ function partSvg(part: PartOnPaper, at: string, scale: number, look: ResistorLoo
     const [mx, my] = onPaper(part, own, its);
     return `<text x="${mx * scale}" y="${my * scale + 5}" text-anchor="middle" font-family="IBM Plex Mono, monospace" font-size="14" fill="${INK}" stroke="none">${escaped(text)}</text>`;
   });
-  return [`<g transform="${at}${turn}">`, ...strokes, '</g>', ...marks].join('');
+  return [`<g transform="${at} ${turnOf(part)}">`, ...strokes, '</g>', ...marks].join('');
 }
 
 function wordSvg({ role, text, x, y, anchor }: PlacedText): string {

@@ -2,9 +2,10 @@ import { makeCircuit, netsOf, type Circuit, type Part } from '@/core/circuit/sch
 import { deviceOf } from '@/core/circuit/devices';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
-import { acrossPins, numberedName, PART_KINDS, partKindOf, withArticle } from '.';
+import { acrossPins, numberedName, partKindOf, withArticle } from '.';
 import type { PartKind, PartTaken } from './part-kind';
 import { mainQuantity, quantityProblem, usualValues } from './quantities';
+import { takenBy } from './take-circuit';
 
 /*
  * Grafts on a bare net list, for circuits that come without a drawing. Their parts are those of the
@@ -57,9 +58,7 @@ export function withPartBetween(
   const name = id ?? freeName(circuit, kind);
   const added = known.become({
     id: name,
-    nets: Object.fromEntries(
-      pins.map((p) => [p.name, p.name === first ? from : p.name === second ? to : to]),
-    ),
+    nets: Object.fromEntries(pins.map((p) => [p.name, p.name === first ? from : to])),
     values: {
       ...usualValues(known),
       ...(main && value !== undefined ? { [main.name]: value } : {}),
@@ -144,10 +143,8 @@ function partOf(circuit: Circuit, id: string): Part {
 
 /** A part of a circuit as its kind sees it. */
 function takenPart(circuit: Circuit, part: Part): { kind: PartKind; taken: PartTaken } {
-  for (const kind of PART_KINDS) {
-    const taken = kind.take(part, circuit.ground);
-    if (taken) return { kind, taken };
-  }
+  const found = takenBy(part, circuit.ground);
+  if (found) return found;
   throw new ReedError('range', `Nothing can be joined to ${quoted(part.id)}.`);
 }
 

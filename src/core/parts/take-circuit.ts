@@ -2,12 +2,24 @@ import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { PART_KINDS } from '.';
-import type { PartTaken } from './part-kind';
+import type { PartKind, PartTaken } from './part-kind';
 
 /** A part of a circuit as one that can be drawn. */
 export interface TakenPart extends PartTaken {
   id: string;
   kind: string;
+}
+
+/** The kind that a part of a circuit is drawn as, and what it sees of it. */
+export function takenBy(
+  part: Part,
+  ground: string,
+): { kind: PartKind; taken: PartTaken } | undefined {
+  for (const kind of PART_KINDS) {
+    const taken = kind.take(part, ground);
+    if (taken) return { kind, taken };
+  }
+  return undefined;
 }
 
 /**
@@ -33,10 +45,8 @@ export function takeCircuit(circuit: Circuit): TakenPart[] {
   return parts.flatMap((part): TakenPart[] => {
     if (part.kind === 'coupling') return [pairOf(part, parts)];
     if (paired.has(part.id)) return [];
-    for (const kind of PART_KINDS) {
-      const taken = kind.take(part, ground);
-      if (taken) return [{ id: part.id, kind: kind.kind, ...taken }];
-    }
+    const found = takenBy(part, ground);
+    if (found) return [{ id: part.id, kind: found.kind.kind, ...found.taken }];
     throw new ReedError('circuit', `Part ${quoted(part.id)} cannot be drawn.`, { part: part.id });
   });
 }

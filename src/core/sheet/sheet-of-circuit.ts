@@ -1,4 +1,4 @@
-import { readCircuit } from '@/core/circuit/schema';
+import { readCircuitIn } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { isVisible } from '@/core/text';
 import { makeSheet } from './make';
@@ -21,11 +21,7 @@ export function carriesCircuit(document: unknown): boolean {
  * @throws ReedError `circuit` in words; nothing is half-read
  */
 export function sheetOfCircuit(document: unknown, id: string, at: string, title: string): Sheet {
-  const inner =
-    typeof document === 'object' && document !== null && 'circuit' in document
-      ? document.circuit
-      : document;
-  const circuit = readCircuit(inner);
+  const circuit = readCircuitIn(document);
   const named = isVisible(circuit.title) ? circuit.title : title;
   const made = makeSheet({
     id,

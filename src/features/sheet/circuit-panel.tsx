@@ -45,9 +45,10 @@ export function CircuitPanel({
     [wholePath, stages, stage],
   );
   const drawing = useMemo(() => composeDrawing(shown), [shown]);
+  const names = useMemo(() => partNames(stages), [stages]);
   const labels = useMemo(
-    () => labelsOf(sheet, shown, evaluation, mark),
-    [sheet, shown, evaluation, mark],
+    () => labelsOf(names, shown, evaluation, mark),
+    [names, shown, evaluation, mark],
   );
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
@@ -57,13 +58,11 @@ export function CircuitPanel({
       : null;
   const said = useUi((s) => s.grafting);
   const markedPlace = useUi((s) => s.markedPlace);
-  const names = useMemo(() => partNames(stages), [stages]);
   // Designed stages are left alone until one of their parts is chosen.
   const graftable = selectedStage ?? (stage?.drawing || said ? stage : undefined);
   // An empty circuit begins with its first part.
   const isEmpty = graftable?.drawing && Object.keys(graftable.parts).length === 0;
   const grafting = said ?? (isEmpty ? FIRST_PART : null);
-  const [opAmpMenu, setOpAmpMenu] = useState(false);
   const [modelMenu, setModelMenu] = useState(false);
 
   const edit = useCallback(
@@ -165,7 +164,7 @@ export function CircuitPanel({
           </Suspense>
         )}
         {shown.some((s) => drawnParts(s).some((p) => p.kind === 'op-amp')) && (
-          <OpAmpChoice name={sheet.parts.opAmp.name} open={opAmpMenu} onOpen={setOpAmpMenu} />
+          <OpAmpChoice name={sheet.parts.opAmp.name} />
         )}
       </div>
     </section>
@@ -192,18 +191,10 @@ const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean 
   );
 });
 
-interface OpAmpChoiceProps {
-  name: string;
-  open: boolean;
-  onOpen: (open: boolean) => void;
-}
-
-const OpAmpChoice = memo(function OpAmpChoice({ name, open, onOpen }: OpAmpChoiceProps) {
+const OpAmpChoice = memo(function OpAmpChoice({ name }: { name: string }) {
   return (
     <Dropdown
       trigger={['click']}
-      open={open}
-      onOpenChange={onOpen}
       menu={{
         selectedKeys: [name],
         items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
@@ -253,12 +244,11 @@ function ValueEditor({
 
 /** Names, values, and the exact value where the chosen one departs from it. */
 function labelsOf(
-  sheet: Sheet,
+  names: ReturnType<typeof partNames>,
   shown: readonly Stage[],
   evaluation: Evaluation | null,
   mark: 'point' | 'comma',
 ): Record<string, PartLabel> {
-  const names = partNames(sheet.ways[0].stages);
   const labels: Record<string, PartLabel> = {};
   for (const stage of shown) {
     const own = names.get(stage.id)!;

@@ -16,8 +16,7 @@ import { drawnParts } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { WordCombo, type WordOption } from '@/ui/controls/word-combo';
 import { graftStage } from './actions';
-import type { Grafting } from './ui-state';
-import { setUi } from './ui-state';
+import { setUi, type Grafting } from './ui-state';
 import styles from './graft-sentence.module.css';
 
 const GROUND = 'ground';
@@ -44,7 +43,7 @@ export function GraftSentence({ stage, grafting, names }: SentenceProps) {
   const { mark } = usePreferences();
   const form = useRef<HTMLFormElement>(null);
   const places = useMemo(() => placesOf(stage), [stage]);
-  const [kindId, setKindId] = useState(grafting.kind ?? 'resistor');
+  const [kindId, setKindId] = useState('resistor');
   const [from, setFrom] = useState(() => startOf(grafting, places));
   const [others, setOthers] = useState<Readonly<Record<string, string>>>({});
   const [value, setValue] = useState('');
@@ -208,12 +207,9 @@ export function GraftSentence({ stage, grafting, names }: SentenceProps) {
 }
 
 /** Where a new sentence begins: at the part that is chosen, or at the input. */
-function startOf({ part, net }: Grafting, places: readonly NamedPlace[]): string {
-  const wanted =
-    net === undefined
-      ? places.find((p) => part !== undefined && p.aliases.some((a) => a.startsWith(`${part}.`)))
-      : places.find((p) => p.net === net);
-  return (wanted ?? places[0]).net;
+function startOf({ part }: Grafting, places: readonly NamedPlace[]): string {
+  const ofPart = places.find((p) => p.aliases.some((a) => a.startsWith(`${part}.`)));
+  return (ofPart ?? places[0]).net;
 }
 
 const pointOptions = (places: readonly NamedPlace[]): WordOption[] =>

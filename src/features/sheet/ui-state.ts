@@ -26,12 +26,10 @@ interface SheetUi {
   laidOver: readonly LaidOver[];
 }
 
-/** What is to be done to the circuit, as far as it is said: how, at which part or net, with what. */
+/** What is to be done to the circuit, as far as it is said: how, and at which part. */
 export interface Grafting {
   do: 'across' | 'in-line' | 'swap' | 'put' | 'listen' | 'name';
   part?: string;
-  net?: string;
-  kind?: string;
 }
 
 export interface LaidOver {

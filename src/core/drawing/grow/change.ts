@@ -95,15 +95,6 @@ export function listenAt(drawing: Drawing, place: Place): Drawing {
   });
 }
 
-/** A further output with a name. */
-export function addOutput(drawing: Drawing, place: Place, name: string): Drawing {
-  const at = placeJoin(drawing, place);
-  if (at.to !== 'net') throw new ReedError('range', 'Nothing can be heard at ground.');
-  if (drawing.symbols.some((s) => 'name' in s && s.name === name))
-    throw new ReedError('range', `There is a ${quoted(name)} already.`);
-  return grow(drawing, newPort(name, 'out', name, at));
-}
-
 /** A net called by a name, written beside it; an empty name takes it away. */
 export function nameNet(drawing: Drawing, place: Place, name: string): Drawing {
   const at = placeJoin(drawing, place);
@@ -222,18 +213,6 @@ export function short(drawing: Drawing, part: string): Drawing {
     );
   const symbols = drawing.symbols.filter((s) => s !== old);
   return pruned({ symbols, wires: [...drawing.wires, pins.map((p) => p.at)] });
-}
-
-/** A part moved to another place of the grid, or turned; its wires follow. */
-export function movePart(
-  drawing: Drawing,
-  part: string,
-  to: Pick<PartOnPaper, 'at' | 'toward' | 'mirrored'>,
-): Drawing {
-  const old = partIn(drawing, part);
-  const bare = erase(drawing, part);
-  const symbol = newPart(old.kind, part, joinsOf(drawing, bare, old));
-  return grow(bare, { ...symbol, lies: [to] }, { fixed: to.at });
 }
 
 function between(

@@ -10,7 +10,8 @@ import {
   type PlacedPin,
   type Point,
 } from '../drawing';
-import { groupsOf, sameGroups, type PinName } from './groups';
+import { readNets } from '../nets';
+import { groupsOf, pinName, portName, sameGroups, type PinName } from './groups';
 import { BARS, bodyPoints, Paper, wordPoints } from './paper';
 import { distancesTo, route } from './route';
 
@@ -77,9 +78,10 @@ export function liesOf(kind: string): Lie[] {
 export function grow(drawing: Drawing, part: NewSymbol, wishes: Wishes = {}): Drawing {
   const paper = new Paper(drawing);
   const nets = new Map<string, number>();
+  const open = new Map<string, number>();
   const distances = new Map<number, Float32Array>();
   for (const [terminal, join] of Object.entries(part.joins)) {
-    const net = netOf(paper, join, nets);
+    const net = netOf(paper, join, open);
     nets.set(terminal, net);
     if (join.to === 'net' && !distances.has(net)) distances.set(net, distancesTo(paper, net));
   }
@@ -89,24 +91,18 @@ export function grow(drawing: Drawing, part: NewSymbol, wishes: Wishes = {}): Dr
   for (const candidate of candidates.slice(0, TRIED)) {
     if (best && candidate.bound >= best.cost) break;
     const found = led(paper, drawing, part, candidate, nets, distances, best?.cost ?? Infinity);
-    if (
-      found &&
-      found.cost < (best?.cost ?? Infinity) &&
-      sameGroups(groupsOf(found.drawing), wanted)
-    )
-      best = found;
+    const isBetter = found && found.cost < (best?.cost ?? Infinity);
+    if (isBetter && sameGroups(groupsOf(found.drawing), wanted)) best = found;
   }
   return best?.drawing ?? named(drawing, part, candidates, wanted);
 }
 
-function netOf(paper: Paper, join: Join, nets: ReadonlyMap<string, number>): number {
+/** The number of the net that a pin is joined to; open ends that say the same share one. */
+function netOf(paper: Paper, join: Join, open: Map<string, number>): number {
   if (join.to === 'net') return paper.netAt(join.at);
-  const key = join.to === 'open' ? `open ${join.as}` : undefined;
-  if (key === undefined) return paper.freshNet();
-  const known = nets.get(key);
-  if (known !== undefined) return known;
-  const net = paper.freshNet();
-  (nets as Map<string, number>).set(key, net);
+  if (join.to === 'ground') return paper.freshNet();
+  const net = open.get(join.as) ?? paper.freshNet();
+  open.set(join.as, net);
   return net;
 }
 
@@ -383,14 +379,16 @@ function groupsWith(drawing: Drawing, part: NewSymbol): PinName[][] {
   const before = groupsOf(drawing);
   const symbol = part.at([0, 0], part.lies[0]);
   const nameOf = (terminal: string): PinName =>
-    isPart(symbol) ? `${symbol.id}.${terminal}` : `:${terminal}`;
+    isPart(symbol) ? pinName(symbol.id, terminal) : portName(terminal);
   const atPoint = pinsByPoint(drawing);
   const groups = before.map((g) => [...g]);
   const fresh = new Map<string, PinName[]>();
   for (const { terminal } of pinsOf(symbol)) {
     const join = part.joins[terminal];
-    if (join.to === 'net') groups.find((g) => g.includes(atPoint(join.at)))!.push(nameOf(terminal));
-    else if (join.to === 'open')
+    if (join.to === 'net') {
+      const there = atPoint(join.at);
+      groups.find((g) => g.includes(there))!.push(nameOf(terminal));
+    } else if (join.to === 'open')
       fresh.set(join.as, [...(fresh.get(join.as) ?? []), nameOf(terminal)]);
     else {
       const ground = groups.find((g) => g.includes('0'));
@@ -403,14 +401,12 @@ function groupsWith(drawing: Drawing, part: NewSymbol): PinName[][] {
 
 /** Some pin of the net at a point. */
 function pinsByPoint(drawing: Drawing): (at: Point) => PinName {
-  const paper = new Paper(drawing);
-  const byNet = new Map<number, PinName>();
-  for (const symbol of drawing.symbols)
-    for (const { terminal, at } of pinsOf(symbol)) {
-      if (isPart(symbol)) byNet.set(paper.netAt(at), `${symbol.id}.${terminal}`);
-      else if (symbol.kind === 'port') byNet.set(paper.netAt(at), `:${terminal}`);
-    }
-  return (at) => byNet.get(paper.netAt(at)) ?? '';
+  const read = readNets(drawing);
+  const byNet = new Map<string, PinName>();
+  for (const { name, net } of read.ports) byNet.set(net, portName(name));
+  for (const { id, nets } of read.parts)
+    for (const [pin, net] of Object.entries(nets)) byNet.set(net, pinName(id, pin));
+  return (at) => byNet.get(read.netAt(at) ?? '') ?? '';
 }
 
 /** A part as a new symbol. */

@@ -13,6 +13,7 @@ import {
   type Point,
 } from '../drawing';
 import { readNets, type DrawnNets } from '../nets';
+import { leadsOf } from '../shapes';
 
 /** Price of a point beside a port or a ground symbol’s middle: no body may stand there. */
 export const BARS = 5;
@@ -108,24 +109,16 @@ export class Paper {
       for (const at of bodyPoints(symbol)) if (this.inside(at)) this.body[this.index(at)] = 1;
       for (const at of wordPoints(symbol)) if (this.inside(at)) this.room[this.index(at)] = 3;
       for (const at of cornerPoints(symbol)) if (this.inside(at)) this.room[this.index(at)] = BARS;
-    } else if (symbol.kind === 'ground') {
+    } else if (symbol.kind !== 'name') {
       const [x, y] = symbol.at;
-      for (const at of [
+      const beside: Point[] = [
         [x - 1, y],
         [x + 1, y],
         [x, y + 1],
-      ] as Point[])
-        this.room[this.index(at)] = BARS;
-    }
-    if (isPort(symbol)) {
-      const [x, y] = symbol.at;
-      for (const at of [
-        [x - 1, y],
-        [x + 1, y],
-        [x, y - 1],
-        [x, y + 1],
-      ] as Point[])
-        this.room[this.index(at)] = BARS;
+      ];
+      // A line may come down to a ground; a port is round.
+      if (isPort(symbol)) beside.push([x, y - 1]);
+      for (const at of beside) this.room[this.index(at)] = BARS;
     }
     for (const { terminal, at, leaves } of pinsOf(symbol)) {
       const index = this.index(at);
@@ -179,14 +172,9 @@ const symbolOf = (part: PartOnPaper): PartSymbol => partKindOf(part.kind).symbol
 /** Grid points under a part, the lines that lead to its pins included; pins too. */
 export function bodyPoints(part: PartOnPaper): Point[] {
   const its = symbolOf(part);
-  const leads = its.pins.flatMap((p): (readonly [Point, Point])[] =>
-    p.optional && part.with?.includes(p.name) ? [[p.at, p.optional]] : [],
-  );
   return [
     ...pointsIn(rounded(its.body.map((p) => onPaper(part, p, its)))),
-    ...[...its.leads, ...leads].flatMap(([a, b]) =>
-      pointsIn(rounded([onPaper(part, a, its), onPaper(part, b, its)])),
-    ),
+    ...leadsOf(part).flatMap((ends) => pointsIn(rounded(ends))),
   ];
 }
 
