@@ -1,11 +1,14 @@
 import { ReedError } from '@/core/errors';
 import { deviceOf } from './devices';
-import { netsOf, type Circuit } from './schema';
+import { netsOf, type Circuit, type Part } from './schema';
 import {
   GROUND,
+  productOf,
   type Factor,
   type NoiseTerm,
   type NonlinearElement,
+  type Product,
+  type Slope,
   type SourceTerm,
   type Stamper,
   type StampMode,
@@ -19,20 +22,35 @@ export interface Unknown {
   label: string;
 }
 
-/** A part value that may be varied without compiling again. */
+/**
+ * A value that may be varied without compiling again: an independent one, which a field of its part
+ * holds, or one that the equations are written in and that follows from independent ones.
+ */
 export interface Parameter {
   part: string;
   name: string;
+  /** In the circuit that was compiled. */
   value: number;
+  /** Slopes of a derived one by the independent ones it follows from. */
+  by?: readonly Slope[];
 }
 
 /** One term of G or C: `scale` times powers of parameters, at (row, column). */
-export interface Entry {
+export interface Entry extends Product {
   row: number;
   column: number;
   reactive: boolean;
-  scale: number;
-  factors: readonly Factor[];
+}
+
+/** A part that writes more than products of its values. */
+export interface Entangled {
+  part: Part;
+  /** Its independent values. */
+  own: readonly number[];
+  /** Its values in the order it declares them, its unknowns, its elements. */
+  declared: readonly number[];
+  unknowns: readonly number[];
+  elements: readonly number[];
 }
 
 /** The equations of a circuit: G x + C dx/dt + f(x) + dq(x)/dt = b(t). */
@@ -44,6 +62,11 @@ export interface System {
   sources: SourceTerm[];
   elements: NonlinearElement[];
   noise: NoiseTerm[];
+  mode: StampMode;
+  /** Places of the independent values, by part and name. */
+  places: ReadonlyMap<string, ReadonlyMap<string, number>>;
+  /** Parts that write more than products of their values. */
+  entangled: Entangled[];
   netIndex: ReadonlyMap<string, number>;
   branchIndex: ReadonlyMap<string, number>;
 }
@@ -66,7 +89,8 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
   const netIndex = new Map(unknowns.map((u, i) => [u.name, i]));
   const branchIndex = new Map<string, number>();
   const parameters: Parameter[] = [];
-  const parameterIndex = new Map<string, number>();
+  const places = new Map<string, Map<string, number>>();
+  const entangled: Entangled[] = [];
   const entries: Entry[] = [];
   const sources: SourceTerm[] = [];
   const elements: NonlinearElement[] = [];
@@ -101,11 +125,16 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
     },
     parameter(name, value) {
       const index = parameters.push({ part: part.id, name, value }) - 1;
-      parameterIndex.set(`${part.id} ${name}`, index);
+      let own = places.get(part.id);
+      if (!own) places.set(part.id, (own = new Map<string, number>()));
+      own.set(name, index);
       return index;
     },
+    derived(name, value, by) {
+      return parameters.push({ part: part.id, name, value, by }) - 1;
+    },
     parameterOf(id, name) {
-      const index = parameterIndex.get(`${id} ${name}`);
+      const index = places.get(id)?.get(name);
       if (index === undefined) throw missing(id);
       return index;
     },
@@ -121,8 +150,20 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
   const order = [...circuit.parts].sort(
     (a, b) => Number(!!deviceOf(a.kind).stampLast) - Number(!!deviceOf(b.kind).stampLast),
   );
-  for (part of order) deviceOf(part.kind).stamp(part, stamper);
+  for (part of order) {
+    const [p, u, e] = [parameters.length, unknowns.length, elements.length];
+    deviceOf(part.kind).stamp(part, stamper);
+    const declared = upTo(p, parameters.length);
+    const derives = declared.some((i) => parameters[i].by !== undefined);
+    if (!derives && elements.length === e) continue;
+    const own = declared.filter((i) => parameters[i].by === undefined);
+    const [made, laws] = [upTo(u, unknowns.length), upTo(e, elements.length)];
+    entangled.push({ part, own, declared, unknowns: made, elements: laws });
+  }
   return {
+    mode,
+    places,
+    entangled,
     circuit,
     unknowns,
     parameters,
@@ -135,12 +176,9 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
   };
 }
 
+const upTo = (from: number, to: number): number[] =>
+  Array.from({ length: to - from }, (_, i) => from + i);
+
 /** The value of an entry for given parameter values. */
-export function entryValue(entry: Entry, values: ArrayLike<number>): number {
-  let value = entry.scale;
-  for (const [parameter, power] of entry.factors) {
-    const p = values[parameter];
-    value *= power === 1 ? p : power === -1 ? 1 / p : p ** power;
-  }
-  return value;
-}
+export const entryValue = (entry: Entry, values: ArrayLike<number>): number =>
+  productOf(entry, values);

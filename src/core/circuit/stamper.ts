@@ -1,13 +1,32 @@
 import type { Waveform } from './waveform';
 
 /**
- * A power of one part value: `[parameter, power]`.
+ * A power of one value: `[parameter, power]`.
  *
  * Every linear entry of the circuit equations is a constant times powers of part values
  * (a conductance is `ohms^-1`, a mutual inductance `k h1^0.5 h2^0.5`). Writing it down that way lets
  * tolerances be drawn and sensitivities be taken without asking the device again.
  */
 export type Factor = readonly [parameter: number, power: number];
+
+/** What a derived value gains for each unit of an independent one: `[parameter, slope]`. */
+export type Slope = readonly [parameter: number, slope: number];
+
+/** A constant times powers of values. */
+export interface Product {
+  scale: number;
+  factors: readonly Factor[];
+}
+
+/** The number a product comes to for given values, by parameter. */
+export function productOf({ scale, factors }: Product, values: ArrayLike<number>): number {
+  let value = scale;
+  for (const [parameter, power] of factors) {
+    const p = values[parameter];
+    value *= power === 1 ? p : power === -1 ? 1 / p : p ** power;
+  }
+  return value;
+}
 
 /** Index of an unknown; ground is `GROUND` and stamps on it vanish. */
 export const GROUND = -1;
@@ -17,12 +36,17 @@ export interface SourceTerm {
   part: string;
   row: number;
   sign: number;
-  dc: number;
+  /** Its value at rest, volts or amperes: a parameter, or nothing. */
+  dc?: number;
   /** Small-signal amplitude, volts or amperes, and its phase in degrees. */
   acMagnitude: number;
   acDegrees: number;
   waveform?: Waveform;
 }
+
+/** What a source gives at rest, without its waveform. */
+export const constantOf = ({ dc }: Pick<SourceTerm, 'dc'>, values: ArrayLike<number>): number =>
+  dc === undefined ? 0 : values[dc];
 
 /** A noise current of an element, from one of its rows to another (or to ground, -1). */
 export interface ElementNoise {
@@ -71,9 +95,9 @@ export interface NoiseTerm {
   plus: number;
   minus: number;
   /** Density squared, A^2/Hz on a net's equation, V^2/Hz on a branch's. */
-  density: number;
-  /** Below this frequency the density rises as 1/f. */
-  cornerHz?: number;
+  density: Product;
+  /** The parameter below whose frequency the density rises as 1/f. */
+  corner?: number;
 }
 
 /**
@@ -94,8 +118,14 @@ export interface Stamper {
   unknown(label: string): number;
   /** The branch current of another part (for couplings). */
   branchOf(partId: string): number;
-  /** Declare a part value that may drift; returns its parameter number. */
+  /**
+   * Declare an independent value of the part; returns its parameter number.
+   *
+   * @param name of the field of the part, or of its model, that holds it
+   */
   parameter(name: string, value: number): number;
+  /** Declare a value that follows from independent ones of the part, with its slopes by them. */
+  derived(name: string, value: number, by: readonly Slope[]): number;
   /** The parameter another part declared under `name`. */
   parameterOf(partId: string, name: string): number;
   /** G[row, column] += scale * product of factors. */
@@ -104,8 +134,15 @@ export interface Stamper {
   reactive(row: number, column: number, scale: number, ...factors: Factor[]): void;
   /** An independent source on one row. */
   source(term: Omit<SourceTerm, 'part'>): void;
+  /** Every number that the element's law holds is declared by `parameters`, under its own name. */
   nonlinear(element: Omit<NonlinearElement, 'part'>): void;
   noise(term: Omit<NoiseTerm, 'part'>): void;
+}
+
+/** Declare every number among the constants of a model as a value of its part. */
+export function parameters(s: Stamper, model: object): void {
+  for (const [name, value] of Object.entries(model) as [string, unknown][])
+    if (typeof value === 'number') s.parameter(name, value);
 }
 
 /** A two-terminal admittance between `a` and `b`. */

@@ -2,6 +2,8 @@ import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
+import type { Slope } from '@/core/circuit/stamper';
+import { Values, valuesOfAlike } from '@/core/circuit/values';
 import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
@@ -55,10 +57,12 @@ const FEW = 2;
  * Values of its parameters may be changed between questions; the plan stays.
  */
 export class AcAnalysis {
-  /** Present parameter values; write here, then call `update`. */
-  readonly values: Float64Array;
   readonly matrix: SlotMatrix;
   private readonly prepared: Prepared;
+  private readonly own: Values;
+  private devices: Linearised | undefined;
+  /** Whether they are shared with whom this was made from. */
+  private shared = true;
   /** For all unknowns, with room for the transposed solution beside it. */
   private full: FrequencySolver | undefined;
   private transposed: ComplexTrace | undefined;
@@ -73,7 +77,8 @@ export class AcAnalysis {
     const other = source instanceof AcAnalysis ? source : undefined;
     this.prepared = source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal);
     const { system, matrix } = this.prepared;
-    this.values = other?.values.slice() ?? Float64Array.from(system.parameters, (p) => p.value);
+    this.own = new Values(system, other?.own);
+    this.devices = other?.devices ?? this.prepared.linearised;
     const { g, c } = other?.matrix ?? matrix;
     this.matrix = { ...matrix, g: g.slice(), c: c.slice() };
   }
@@ -84,7 +89,7 @@ export class AcAnalysis {
 
   /** The devices about their operating point; absent for a linear circuit. */
   get linearised(): Linearised | undefined {
-    return this.prepared.linearised;
+    return this.devices;
   }
 
   /** Right-hand side of the small-signal equations. */
@@ -92,9 +97,50 @@ export class AcAnalysis {
     return this.prepared.rhs;
   }
 
-  /** Take over changed `values`. Devices stay at the operating point of the nominal values. */
+  /**
+   * Present values by parameter. Write independent ones here, then call `update`; derived ones
+   * follow.
+   */
+  get values(): Float64Array {
+    return this.own.all;
+  }
+
+  /** Slopes of the derived values by the independent ones, for the present values. */
+  get slopes(): ReadonlyMap<number, readonly Slope[]> {
+    return this.own.slopes;
+  }
+
+  /**
+   * Take over changed `values`. Devices move to the operating point of these, looked for from the
+   * last one.
+   *
+   * @throws ReedError `convergence` where there is no such point
+   */
   update(): void {
-    fillSlots(this.matrix, this.prepared.entries, this.values);
+    this.own.refresh();
+    if (this.devices && this.shared) this.devices = this.devices.with(this.own);
+    else this.devices?.update();
+    this.shared = false;
+    const entries = this.devices
+      ? [...this.system.entries, ...this.devices.entries]
+      : this.system.entries;
+    fillSlots(this.matrix, entries, this.values);
+  }
+
+  /**
+   * Take over the values of a circuit of the same structure.
+   *
+   * @returns false where it needs equations of its own; nothing has changed then
+   * @throws ReedError as `update`
+   */
+  take(circuit: Circuit): boolean {
+    const values = valuesOfAlike(this.system, circuit);
+    if (!values) return false;
+    this.system.parameters.forEach(({ by }, i) => {
+      if (!by) this.values[i] = values[i];
+    });
+    this.update();
+    return true;
   }
 
   /** The unknown of a net; -1 for ground. */

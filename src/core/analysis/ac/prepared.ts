@@ -1,6 +1,7 @@
 import { checkWiring } from '@/core/circuit/check';
 import { compile, type Entry, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
+import { Values } from '@/core/circuit/values';
 import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
 import { OperatingPointSearch } from '../dc/operating-point';
 import type { LargeSignalEquations } from '../large-signal/equations';
@@ -11,12 +12,43 @@ import { singularError } from '../linear/singular';
 import type { ComplexTrace } from './ac';
 
 /** Devices replaced by their slopes at the operating point. */
-export interface Linearised {
-  entries: Entry[];
-  elements: { element: NonlinearElement; values: ElementValues }[];
+export class Linearised {
+  entries: readonly Entry[] = [];
   /** The operating point, by unknown, and the equations it solves. */
   x: Float64Array;
-  equations: LargeSignalEquations;
+  private readonly search: OperatingPointSearch;
+
+  /** @throws ReedError `convergence` where there is none */
+  constructor(system: System, values: Values, from?: Float64Array, signal?: AbortSignal) {
+    this.search = new OperatingPointSearch(system, signal, values);
+    this.x = this.search.find(from);
+    this.entries = this.equations.smallSignalEntries();
+  }
+
+  get equations(): LargeSignalEquations {
+    return this.search.equations;
+  }
+
+  /** The elements at the operating point. */
+  get elements(): { element: NonlinearElement; values: ElementValues }[] {
+    return this.equations.elementValues();
+  }
+
+  /**
+   * The operating point for changed values, looked for from the last one.
+   *
+   * @throws ReedError `convergence` where there is none; the last one stays
+   */
+  update(): void {
+    this.search.update();
+    this.x = this.search.find(this.x);
+    this.entries = this.equations.smallSignalEntries();
+  }
+
+  /** The same for values of another's own, beginning where this one is. */
+  with(values: Values): Linearised {
+    return new Linearised(this.equations.system, values, this.x);
+  }
 }
 
 /** One unknown is its own key: the question asked most needs no words. */
@@ -28,7 +60,6 @@ export class Prepared {
   readonly system: System;
   /** The devices about their operating point; absent for a linear circuit. */
   readonly linearised: Linearised | undefined;
-  readonly entries: readonly Entry[];
   /** The small-signal equations with the nominal values. */
   readonly matrix: SlotMatrix;
   /** Their right-hand side: every source's phasor on its rows. */
@@ -41,11 +72,11 @@ export class Prepared {
   constructor(circuit: Circuit, signal?: AbortSignal) {
     checkWiring(circuit, 'ac');
     this.system = compile(circuit);
-    this.linearised =
-      this.system.elements.length > 0 ? linearise(circuit, this.system, signal) : undefined;
-    const extra = this.linearised?.entries ?? [];
-    this.entries = [...this.system.entries, ...extra];
-    this.matrix = slotMatrix(this.system, extra);
+    if (this.system.elements.length > 0) {
+      checkWiring(circuit, 'dc');
+      this.linearised = new Linearised(this.system, new Values(this.system), undefined, signal);
+    }
+    this.matrix = slotMatrix(this.system, this.linearised?.entries);
     this.rhs = sourcesOf(this.system);
   }
 
@@ -88,18 +119,6 @@ export class Prepared {
       throw error;
     }
   }
-}
-
-function linearise(circuit: Circuit, system: System, signal?: AbortSignal): Linearised {
-  checkWiring(circuit, 'dc');
-  const search = new OperatingPointSearch(system, signal);
-  const x = search.find();
-  return {
-    entries: search.equations.smallSignalEntries(),
-    elements: search.equations.elementValues(),
-    x,
-    equations: search.equations,
-  };
 }
 
 function sourcesOf(system: System): ComplexTrace {

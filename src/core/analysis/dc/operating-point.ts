@@ -2,7 +2,9 @@ import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
 import { compile, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
+import { constantOf } from '@/core/circuit/stamper';
 import { valueAtRest } from '@/core/circuit/waveform';
+import { Values } from '@/core/circuit/values';
 import { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { RealSolver } from '../linear/real-solver';
@@ -45,21 +47,41 @@ export class OperatingPointSearch {
   constructor(
     readonly system: System,
     private readonly signal?: AbortSignal,
+    values = new Values(system),
   ) {
-    this.equations = new LargeSignalEquations(system);
+    this.equations = new LargeSignalEquations(system, values);
     this.solver = new RealSolver(this.equations.pattern);
     this.rhs = new Float64Array(this.equations.size);
-    for (const { row, sign, dc, waveform } of system.sources) {
-      this.rhs[row] += sign * (waveform ? valueAtRest(waveform) : dc);
-    }
+    this.drive();
     this.residual = new Float64Array(this.equations.size);
     this.jacobian = new Float64Array(this.equations.pattern.rows.length);
     this.trial = new Float64Array(this.equations.size);
   }
 
-  /** @throws ReedError `convergence` naming the device that would not settle, `singular` naming the net */
-  find(): Float64Array {
+  private drive(): void {
+    const { all } = this.equations.values;
+    this.rhs.fill(0);
+    for (const { row, sign, dc, waveform } of this.system.sources)
+      this.rhs[row] += sign * (waveform ? valueAtRest(waveform) : constantOf({ dc }, all));
+  }
+
+  /** Take over changed values. */
+  update(): void {
+    this.equations.update();
+    this.drive();
+  }
+
+  /**
+   * @param from where it is likely to be, such as where it was for other values
+   * @throws ReedError `convergence` naming the device that would not settle, `singular` naming the net
+   */
+  find(from?: Float64Array): Float64Array {
     const x = new Float64Array(this.equations.size);
+    if (from) {
+      x.set(from);
+      if (this.newton(x, 0, 1)) return x;
+      x.fill(0);
+    }
     if (this.newton(x, 0, 1)) return x;
     if (this.gminStepping(x)) return x;
     x.fill(0);

@@ -1,6 +1,7 @@
 import type { Entry, System } from '@/core/circuit/compile';
 import { GROUND, type ElementValues, type NonlinearElement } from '@/core/circuit/stamper';
-import { slotMatrix, type SlotMatrix } from '../linear/matrix';
+import { Values } from '@/core/circuit/values';
+import { fillSlots, slotMatrix, type SlotMatrix } from '../linear/matrix';
 
 /** One nonlinear element with its work space and the slots of its derivatives. */
 interface Placed {
@@ -34,8 +35,14 @@ export class LargeSignalEquations {
   private readonly resistiveSlots: Int32Array;
   private readonly reactiveSlots: Int32Array;
   private readonly inputUnknowns: Int32Array;
+  /** Of the system, and those that only keep a place. */
+  private readonly entries: readonly Entry[];
 
-  constructor(readonly system: System) {
+  /** @param values of the parameters; after changing them, call `update` */
+  constructor(
+    readonly system: System,
+    readonly values = new Values(system),
+  ) {
     const extra: Entry[] = [];
     for (const { rows, inputs } of system.elements) {
       for (const row of rows) {
@@ -51,10 +58,11 @@ export class LargeSignalEquations {
         extra.push({ row: i, column: i, reactive: false, scale: 0, factors: [] });
     });
     this.size = system.unknowns.length;
-    this.pattern = slotMatrix(system, extra);
+    this.pattern = slotMatrix(system, extra, values.all);
+    this.entries = [...system.entries, ...extra];
     this.linear = system.elements.length === 0;
     let next = system.entries.length;
-    this.placed = system.elements.map((element) => {
+    this.placed = values.elements.map((element) => {
       const slots = new Int32Array(element.rows.length * element.inputs.length).fill(-1);
       element.rows.forEach((row, r) =>
         element.inputs.forEach((column, c) => {
@@ -63,20 +71,14 @@ export class LargeSignalEquations {
         }),
       );
       const [m, n] = [element.rows.length, element.inputs.length];
-      const values = {
-        current: new Float64Array(m),
-        conductance: new Float64Array(m * n),
-        charge: new Float64Array(m),
-        capacitance: new Float64Array(m * n),
-        bias: 0,
-      };
+      const own = emptyValues(m, n);
       return {
         element,
         inputs: Int32Array.from(element.inputs),
         rows: Int32Array.from(element.rows),
         v: new Float64Array(n),
         previous: new Float64Array(n),
-        values,
+        values: own,
         slots,
       };
     });
@@ -84,9 +86,16 @@ export class LargeSignalEquations {
     system.unknowns.forEach((u, i) => {
       if (u.kind === 'net') this.netSlots[i] = this.pattern.slotOfEntry[next++];
     });
-    const slots = [...this.pattern.rows.keys()];
-    this.resistiveSlots = Int32Array.from(slots.filter((slot) => this.pattern.g[slot] !== 0));
-    this.reactiveSlots = Int32Array.from(slots.filter((slot) => this.pattern.c[slot] !== 0));
+    const slotsOf = (reactive: boolean) =>
+      Int32Array.from(
+        new Set(
+          system.entries.flatMap((entry, i) =>
+            entry.reactive === reactive ? [this.pattern.slotOfEntry[i]] : [],
+          ),
+        ),
+      ).sort();
+    this.resistiveSlots = slotsOf(false);
+    this.reactiveSlots = slotsOf(true);
     this.inputUnknowns = Int32Array.from(
       new Set(system.elements.flatMap((e) => e.inputs.filter((input) => input !== GROUND))),
     );
@@ -94,6 +103,46 @@ export class LargeSignalEquations {
     this.charges = new Float64Array(this.size);
     this.conductances = new Float64Array(this.pattern.rows.length);
     this.capacitances = new Float64Array(this.pattern.rows.length);
+  }
+
+  /** Take over changed values. */
+  update(): void {
+    fillSlots(this.pattern, this.entries, this.values.all);
+    this.placed.forEach((placed, i) => (placed.element = this.values.elements[i]));
+  }
+
+  /**
+   * How F and its Jacobians change at x when one value does, by what its device makes of it: for
+   * each element of its part the difference between two values of it.
+   *
+   * @param visit called with the element's rows and inputs, the slots of its derivatives and the
+   *   differences of all four
+   */
+  eachDifference(
+    x: Float64Array,
+    parameter: number,
+    [low, high]: readonly [number, number],
+    visit: (rows: Int32Array, slots: Int32Array, difference: ElementValues) => void,
+  ): void {
+    const below = this.values.elementsWith(parameter, low);
+    const above = this.values.elementsWith(parameter, high);
+    below.forEach(({ at, element }, i) => {
+      const { inputs, rows, slots } = this.placed[at];
+      const v = Float64Array.from(inputs, (input) => (input < 0 ? 0 : x[input]));
+      const [a, b] = [element, above[i].element].map((law) => {
+        const out = emptyValues(rows.length, inputs.length);
+        law.evaluate(v, out);
+        return out;
+      });
+      const less = (p: Float64Array, q: Float64Array) => q.map((y, k) => y - p[k]);
+      visit(rows, slots, {
+        current: less(a.current, b.current),
+        charge: less(a.charge, b.charge),
+        conductance: less(a.conductance, b.conductance),
+        capacitance: less(a.capacitance, b.capacitance),
+        bias: b.bias - a.bias,
+      });
+    });
   }
 
   /** The largest |move| among the unknowns that devices depend on, volts. */
@@ -179,25 +228,22 @@ export class LargeSignalEquations {
         element.inputs.forEach((column, c) => {
           if (row === GROUND || column === GROUND) return;
           const at = r * element.inputs.length + c;
-          entries.push({
-            row,
-            column,
-            reactive: false,
-            scale: values.conductance[at],
-            factors: [],
-          });
-          if (values.capacitance[at] !== 0) {
-            entries.push({
-              row,
-              column,
-              reactive: true,
-              scale: values.capacitance[at],
-              factors: [],
-            });
-          }
+          const scale = values.conductance[at];
+          entries.push({ row, column, reactive: false, scale, factors: [] });
+          entries.push({ row, column, reactive: true, scale: values.capacitance[at], factors: [] });
         }),
       );
     }
     return entries;
   }
+}
+
+function emptyValues(rows: number, inputs: number): ElementValues {
+  return {
+    current: new Float64Array(rows),
+    conductance: new Float64Array(rows * inputs),
+    charge: new Float64Array(rows),
+    capacitance: new Float64Array(rows * inputs),
+    bias: 0,
+  };
 }

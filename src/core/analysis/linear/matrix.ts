@@ -19,8 +19,12 @@ export interface SlotMatrix {
   revision: number;
 }
 
-/** Find the slots of a system's entries and fill them with its nominal values. */
-export function slotMatrix(system: System, extra: readonly Entry[] = []): SlotMatrix {
+/** Find the slots of a system's entries and fill them, with its nominal values if no others are given. */
+export function slotMatrix(
+  system: System,
+  extra: readonly Entry[] = [],
+  values: Float64Array = Float64Array.from(system.parameters, (p) => p.value),
+): SlotMatrix {
   const entries = extra.length > 0 ? [...system.entries, ...extra] : system.entries;
   const size = system.unknowns.length;
   const slots = new Map<number, number>();
@@ -44,11 +48,7 @@ export function slotMatrix(system: System, extra: readonly Entry[] = []): SlotMa
   const g = new Float64Array(slots.size);
   const c = new Float64Array(slots.size);
   const matrix = { size, rows, columns, slotOfEntry, reactive, g, c, revision: 0 };
-  fillSlots(
-    matrix,
-    entries,
-    Float64Array.from(system.parameters, (p) => p.value),
-  );
+  fillSlots(matrix, entries, values);
   return matrix;
 }
 

@@ -2,7 +2,7 @@ import { inWords } from '@/core/quantity/format';
 import { BOLTZMANN, ELEMENTARY_CHARGE, ROOM_KELVIN } from '@/core/constants';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
-import type { NoiseTerm } from '@/core/circuit/stamper';
+import { productOf, type NoiseTerm } from '@/core/circuit/stamper';
 import { AcAnalysis } from '../ac/ac';
 import type { Linearised } from '../ac/prepared';
 
@@ -117,7 +117,7 @@ function deviceNoise(linearised: Linearised | undefined): NoiseTerm[] {
         cause: thermalOfSlope === undefined ? 'shot' : 'channel',
         plus: element.rows[from],
         minus: to < 0 ? -1 : element.rows[to],
-        density,
+        density: { scale: density, factors: [] },
       };
     }),
   );
@@ -150,7 +150,9 @@ function densities(
   const { rhs } = analysis;
   analysis.eachTransfer(unknown, frequenciesHz, ({ from, count, width, yRe, yIm }) => {
     stopIfAsked(signal);
-    terms.forEach(({ plus, minus, density, cornerHz = 0 }, t) => {
+    terms.forEach(({ plus, minus, density, corner }, t) => {
+      const cornerHz = corner === undefined ? 0 : analysis.values[corner];
+      const white = productOf(density, analysis.values);
       const own = result.byTerm[t];
       for (let k = 0; k < count; k++) {
         const re =
@@ -158,7 +160,7 @@ function densities(
         const im =
           (plus < 0 ? 0 : yIm[plus * width + k]) - (minus < 0 ? 0 : yIm[minus * width + k]);
         const flicker = 1 + cornerHz / frequenciesHz[from + k];
-        own[from + k] = (re * re + im * im) * density * flicker;
+        own[from + k] = (re * re + im * im) * white * flicker;
         result.total[from + k] += own[from + k];
       }
     });

@@ -52,32 +52,34 @@ export class Adjoint {
    * What part values do to level and phase. What a value does to the devices by moving their
    * operating point is counted in.
    *
-   * @param only indices of the parameters that are asked for; without it, all
+   * @param only indices of the values that are asked for; without it, all independent ones that
+   *   bear on the response
    */
   parts(frequenciesHz: Float64Array, only?: readonly number[]): PartSensitivity[] {
     const { entries, parameters } = this.analysis.system;
-    const asked = only ?? parameters.map((_, i) => i);
+    const asked = only ?? this.bearing();
     const found = asked.map((i): PartSensitivity => ({
       part: parameters[i].part,
       parameter: parameters[i].name,
       levelDb: new Float64Array(frequenciesHz.length),
       phaseDegrees: new Float64Array(frequenciesHz.length),
     }));
-    const place = new Int32Array(parameters.length).fill(-1);
-    asked.forEach((parameter, i) => (place[parameter] = i));
+    /** What a relative change of any value, derived ones included, makes of those asked for. */
+    const shares = this.sharesOf(asked);
     this.each(frequenciesHz, ({ from, count, omega }, relative) => {
       const add = (parameter: number, resistive: number, reactive: number) => {
-        if (place[parameter] < 0) return;
-        const { levelDb, phaseDegrees } = found[place[parameter]];
         const { re, im } = relative.lanes;
-        for (let k = 0; k < count; k++) {
-          const s = reactive * omega[from + k];
-          levelDb[from + k] += (re[k] * resistive - im[k] * s) * DB_PER_NEPER;
-          phaseDegrees[from + k] += (im[k] * resistive + re[k] * s) * DEGREES;
+        for (const { place, share } of shares[parameter]) {
+          const { levelDb, phaseDegrees } = found[place];
+          for (let k = 0; k < count; k++) {
+            const s = reactive * omega[from + k];
+            levelDb[from + k] += share * (re[k] * resistive - im[k] * s) * DB_PER_NEPER;
+            phaseDegrees[from + k] += share * (im[k] * resistive + re[k] * s) * DEGREES;
+          }
         }
       };
       entries.forEach(({ row, column, factors, reactive }, e) => {
-        if (!factors.some(([parameter]) => place[parameter] >= 0)) return;
+        if (!factors.some(([parameter]) => shares[parameter].length > 0)) return;
         relative.at(row, column);
         for (const [parameter, power] of factors) {
           const change = power * this.own[e];
@@ -85,7 +87,7 @@ export class Adjoint {
         }
       });
       for (const { parameter, slots } of this.shifts) {
-        if (place[parameter] < 0) continue;
+        if (shares[parameter].length === 0) continue;
         for (const { row, column, resistive, reactive } of slots) {
           relative.at(row, column);
           add(parameter, resistive, reactive);
@@ -93,6 +95,41 @@ export class Adjoint {
       }
     });
     return found;
+  }
+
+  /** Independent values that bear on the response: not those of noise alone. */
+  bearing(): number[] {
+    const { entries, parameters, entangled, sources, noise } = this.analysis.system;
+    const inEntries = new Set(entries.flatMap((e) => e.factors.map(([parameter]) => parameter)));
+    const inNoise = new Set(
+      noise.flatMap(({ density, corner }) =>
+        [density.factors.map(([p]) => p), corner ?? []].flat(),
+      ),
+    );
+    const inLaws = entangled.flatMap(({ elements, own }) => (elements.length > 0 ? own : []));
+    const used = new Set([
+      ...inEntries,
+      ...sources.flatMap(({ dc }) => (dc !== undefined && this.shifts.length > 0 ? [dc] : [])),
+      ...inLaws.filter((parameter) => !inNoise.has(parameter)),
+    ]);
+    for (const [parameter, by] of this.analysis.slopes)
+      if (used.has(parameter)) for (const [own] of by) used.add(own);
+    return [...parameters.keys()].filter((i) => used.has(i) && !parameters[i].by);
+  }
+
+  /** By value: the places of those asked for that it follows from, and d ln(it) / d ln(that). */
+  private sharesOf(asked: readonly number[]): { place: number; share: number }[][] {
+    const { system, values, slopes } = this.analysis;
+    const place = new Map(asked.map((parameter, i) => [parameter, i]));
+    return system.parameters.map((_, i) => {
+      const by = slopes.get(i) ?? [];
+      const through = by.flatMap(([own, slope]) => {
+        const at = place.get(own);
+        return at === undefined ? [] : [{ place: at, share: (slope * values[own]) / values[i] }];
+      });
+      const at = place.get(i);
+      return at === undefined ? through : [{ place: at, share: 1 }, ...through];
+    });
   }
 
   slopes(frequenciesHz: Float64Array): Slopes {

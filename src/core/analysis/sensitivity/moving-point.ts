@@ -2,11 +2,14 @@ import { entryValue } from '@/core/circuit/compile';
 import type { AcAnalysis } from '../ac/ac';
 import { RealSolver } from '../linear/real-solver';
 
-/** How one part value moves the slopes of the devices, through the operating point; by slot. */
+/** How one value moves the slopes of the devices, by what they are and where they rest; by slot. */
 export interface SlopeShift {
   parameter: number;
   slots: { row: number; column: number; resistive: number; reactive: number }[];
 }
+
+/** The part of itself by which a constant of a device is moved to each side when it is differenced. */
+const REACH = 1e-4;
 
 /**
  * The voltage by which the operating point is moved to each side when slopes are differenced: far
@@ -16,10 +19,12 @@ export interface SlopeShift {
 const REACH_VOLTS = 1e-5;
 
 /**
- * d(small-signal slopes) / d ln(value) for every part value that moves the operating point.
+ * d(small-signal slopes) / d ln(value) for every value that moves the operating point or stands in
+ * the law of a device.
  *
  * At rest F(x, p) = 0, so dx/dp = -J^-1 dF/dp; the slopes change along that direction, which is
- * differenced once for each value and serves every frequency. Empty for linear circuits.
+ * differenced once for each value and serves every frequency. What a constant of a device does to
+ * its law at x is differenced too. Empty for linear circuits.
  */
 export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
   const { linearised, system, values } = analysis;
@@ -30,10 +35,33 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
   const solver = new RealSolver(equations.pattern);
   solver.factor(Float64Array.from(equations.conductances));
   const pulls = system.parameters.map(() => new Float64Array(equations.size));
+  const [ownG, ownC] = [0, 1].map(() =>
+    system.parameters.map(() => undefined as Float64Array | undefined),
+  );
   for (const entry of system.entries) {
     if (entry.reactive) continue;
     const current = entryValue(entry, values) * x[entry.column];
     for (const [parameter, power] of entry.factors) pulls[parameter][entry.row] -= power * current;
+  }
+  for (const { row, sign, dc, waveform } of system.sources)
+    if (dc !== undefined && !waveform) pulls[dc][row] += sign * values[dc];
+  for (const { own, elements } of system.entangled) {
+    if (elements.length === 0) continue;
+    for (const parameter of own) {
+      const g = (ownG[parameter] = new Float64Array(rows.length));
+      const c = (ownC[parameter] = new Float64Array(rows.length));
+      const sides = [1 - REACH, 1 + REACH].map((by) => values[parameter] * by) as [number, number];
+      equations.eachDifference(x, parameter, sides, (at, slots, difference) => {
+        at.forEach((row, r) => {
+          if (row >= 0) pulls[parameter][row] -= difference.current[r] / (2 * REACH);
+        });
+        slots.forEach((slot, k) => {
+          if (slot < 0) return;
+          g[slot] += difference.conductance[k] / (2 * REACH);
+          c[slot] += difference.capacitance[k] / (2 * REACH);
+        });
+      });
+    }
   }
   const point = new Float64Array(equations.size);
   const slopesAt = (move: Float64Array, by: number) => {
@@ -48,14 +76,18 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
   pulls.forEach((move, parameter) => {
     solver.solve(move, move);
     const largest = equations.largestInput(move);
-    if (!(largest > 1e-15)) return;
+    const moves = largest > 1e-15;
+    const [g, c] = [ownG[parameter], ownC[parameter]];
+    if (!moves && !g) return;
     const by = REACH_VOLTS / largest;
-    const above = slopesAt(move, by);
-    const below = slopesAt(move, -by);
+    const above = moves ? slopesAt(move, by) : undefined;
+    const below = moves ? slopesAt(move, -by) : undefined;
     const slots: SlopeShift['slots'] = [];
     for (let slot = 0; slot < rows.length; slot++) {
-      const resistive = (above.g[slot] - below.g[slot]) / (2 * by);
-      const reactive = (above.c[slot] - below.c[slot]) / (2 * by);
+      const along = (kind: 'g' | 'c') =>
+        above && below ? (above[kind][slot] - below[kind][slot]) / (2 * by) : 0;
+      const resistive = along('g') + (g?.[slot] ?? 0);
+      const reactive = along('c') + (c?.[slot] ?? 0);
       if (resistive !== 0 || reactive !== 0)
         slots.push({ row: rows[slot], column: columns[slot], resistive, reactive });
     }

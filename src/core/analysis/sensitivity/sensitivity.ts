@@ -46,12 +46,13 @@ export function readingSensitivity(
   const reader = new ResponseReader(responseOf(analysis, probe), { span });
   const measured = readMeasure(reader, measure);
   const adjoint = new Adjoint(analysis, probe);
-  const at = (hz: number) => adjoint.parts(Float64Array.of(hz));
+  const bearing = adjoint.bearing();
+  const at = (hz: number) => adjoint.parts(Float64Array.of(hz), bearing);
   const slopeAt = (hz: number) => adjoint.slopes(Float64Array.of(hz)).levelByLogF[0];
   const list = (value: (i: number) => number) =>
-    analysis.system.parameters.map((p, i) => ({
-      part: p.part,
-      parameter: p.name,
+    bearing.map((p, i) => ({
+      part: analysis.system.parameters[p].part,
+      parameter: analysis.system.parameters[p].name,
       value: value(i),
     }));
   const none = () => 0;

@@ -1,3 +1,4 @@
+import { constantOf } from '@/core/circuit/stamper';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { advance } from './advance';
 import { Stepper } from './stepper';
@@ -19,9 +20,10 @@ export class Course {
     this.stepper = new Stepper(equations, start);
     this.rest = new Float64Array(equations.size);
     this.rows = [];
-    for (const { part, row, sign, dc } of equations.system.sources) {
+    for (const term of equations.system.sources) {
+      const { part, row, sign } = term;
       if (part === source) this.rows.push({ row, sign });
-      else this.rest[row] += sign * dc;
+      else this.rest[row] += sign * constantOf(term, equations.values.all);
     }
     this.rhs = new Float64Array(equations.size);
   }

@@ -2,7 +2,7 @@ import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
 import { compile } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
-import type { SourceTerm } from '@/core/circuit/stamper';
+import { constantOf, type SourceTerm } from '@/core/circuit/stamper';
 import { nextBreak, waveformValue } from '@/core/circuit/waveform';
 import { OperatingPointSearch } from '../dc/operating-point';
 import { advance, stuck } from './advance';
@@ -61,7 +61,7 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
   });
   const search = new OperatingPointSearch(system, signal);
   const stepper = new Stepper(search.equations, search.find());
-  const drive = new Drive(system.sources, search.equations.size);
+  const drive = new Drive(system.sources, search.equations.values.all, search.equations.size);
   const times: number[] = [0];
   const volts: number[][] = unknowns.map((u) => [u < 0 ? 0 : stepper.x[u]]);
   const record = (t: number) => {
@@ -82,6 +82,7 @@ export class Drive {
   readonly rhs: Float64Array;
   constructor(
     private readonly sources: readonly SourceTerm[],
+    private readonly values: ArrayLike<number>,
     size: number,
   ) {
     this.rhs = new Float64Array(size);
@@ -90,8 +91,11 @@ export class Drive {
   /** Fill `rhs` for time t; `before` takes the value just before a jump at t. */
   at(t: number, before = 0): Float64Array {
     this.rhs.fill(0);
-    for (const { row, sign, dc, waveform } of this.sources)
-      this.rhs[row] += sign * (waveform ? waveformValue(waveform, t - before) : dc);
+    for (const term of this.sources) {
+      const { row, sign, waveform } = term;
+      const now = waveform ? waveformValue(waveform, t - before) : constantOf(term, this.values);
+      this.rhs[row] += sign * now;
+    }
     return this.rhs;
   }
 

@@ -29,7 +29,8 @@ export const capacitor = defineDevice<z.infer<typeof schema>>({
     // A series resistance has an inner net of its own between it and the plates.
     const inner = s.unknown('inner net');
     admittance(s, 'reactive', a, inner, [farads, 1]);
-    admittance(s, 'resistive', inner, b, [s.parameter('esrOhms', part.esrOhms), -1]);
-    thermalNoise(s, inner, b, part.esrOhms);
+    const esr = s.parameter('esrOhms', part.esrOhms);
+    admittance(s, 'resistive', inner, b, [esr, -1]);
+    thermalNoise(s, inner, b, esr);
   },
 });

@@ -22,7 +22,7 @@ export const currentSource = defineDevice<z.infer<typeof schema>>({
   conducts: () => [],
   stamp(part, s) {
     const term = {
-      dc: part.dcAmps ?? 0,
+      dc: part.dcAmps ? s.parameter('dcAmps', part.dcAmps) : undefined,
       acMagnitude: part.acAmps ?? 0,
       acDegrees: part.acDegrees ?? 0,
       waveform: part.waveform,

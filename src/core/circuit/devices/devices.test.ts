@@ -178,12 +178,12 @@ describe.each(Object.entries(NONLINEAR))('%s', (name, document) => {
 describe('controls', () => {
   test('tapers: linear, audio and reverse audio reach both ends; a ganged section may run ahead', () => {
     for (const taper of ['linear', 'audio', 'reverse-audio'] as const) {
-      expect(trackPart({ taper, turn: 0, mismatch: 0 })).toBeCloseTo(0, 12);
-      expect(trackPart({ taper, turn: 1, mismatch: 0 })).toBeCloseTo(1, 12);
+      expect(trackPart({ taper, turn: 0, mismatch: 0 }).part).toBeCloseTo(0, 12);
+      expect(trackPart({ taper, turn: 1, mismatch: 0 }).part).toBeCloseTo(1, 12);
     }
-    expect(trackPart({ taper: 'audio', turn: 0.5, mismatch: 0 })).toBeCloseTo(0.1, 12);
-    expect(trackPart({ taper: 'reverse-audio', turn: 0.5, mismatch: 0 })).toBeCloseTo(0.9, 12);
-    expect(trackPart({ taper: 'linear', turn: 0.5, mismatch: 0.05 })).toBeCloseTo(0.55, 12);
+    expect(trackPart({ taper: 'audio', turn: 0.5, mismatch: 0 }).part).toBeCloseTo(0.1, 12);
+    expect(trackPart({ taper: 'reverse-audio', turn: 0.5, mismatch: 0 }).part).toBeCloseTo(0.9, 12);
+    expect(trackPart({ taper: 'linear', turn: 0.5, mismatch: 0.05 }).part).toBeCloseTo(0.55, 12);
     const divider = makeCircuit([
       source,
       part({

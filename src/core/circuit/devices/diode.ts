@@ -3,6 +3,7 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
+import { parameters } from '../stamper';
 
 export const diodeModel = z.strictObject({
   saturationAmps: positive,
@@ -28,6 +29,7 @@ export const diode = defineDevice<z.infer<typeof schema>>({
   terminals: ({ anode, cathode }) => ({ anode, cathode }),
   conducts: ({ anode, cathode }) => [[anode, cathode]],
   stamp(part, s) {
+    parameters(s, part.model);
     const { saturationAmps, emissionCoefficient, junctionFarads, transitSeconds } = part.model;
     const vt = emissionCoefficient * THERMAL_VOLTS;
     const critical = criticalVolts(saturationAmps, emissionCoefficient);

@@ -25,8 +25,9 @@ export const inductor = defineDevice<z.infer<typeof schema>>({
     branch(s, s.net(part.a), s.net(part.b), i);
     s.reactive(i, i, -1, [s.parameter('henries', part.henries), 1]);
     if (part.dcrOhms) {
-      s.resistive(i, i, -1, [s.parameter('dcrOhms', part.dcrOhms), 1]);
-      seriesThermalNoise(s, i, part.dcrOhms);
+      const dcr = s.parameter('dcrOhms', part.dcrOhms);
+      s.resistive(i, i, -1, [dcr, 1]);
+      seriesThermalNoise(s, i, dcr);
     }
   },
 });

@@ -3,6 +3,7 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
+import { parameters } from '../stamper';
 
 export const jfetModel = z.strictObject({
   polarity: z.enum(['n', 'p']),
@@ -37,6 +38,7 @@ export const jfet = defineDevice<z.infer<typeof schema>>({
   conducts: ({ drain, gate, source }) => [[drain, gate, source]],
   stamp(part, s) {
     const m = part.model;
+    parameters(s, m);
     const sign = m.polarity === 'n' ? 1 : -1;
     const beta = m.saturatedDrainAmps / m.pinchOffVolts ** 2;
     const nets = [s.net(part.drain), s.net(part.gate), s.net(part.source)];

@@ -1,5 +1,5 @@
 import type { OpAmp, OpAmpModel } from './op-amp';
-import type { Stamper } from '../stamper';
+import { parameters, type Stamper } from '../stamper';
 
 interface Unknowns {
   plus: number;
@@ -32,16 +32,17 @@ export function stampLimits(
   model: OpAmpModel,
   { plus, minus, out, u, driven, i }: Unknowns,
 ): void {
+  const { headroomVolts, outputAmps } = model;
+  const slews = s.mode === 'large-signal' && model.slewVoltsPerSecond !== undefined;
+  parameters(s, { headroomVolts, outputAmps, ...model.supply });
+  if (slews) s.parameter('slewVoltsPerSecond', model.slewVoltsPerSecond!);
   const railPlus = part.supplyPlus === undefined ? undefined : s.net(part.supplyPlus);
   const railMinus = part.supplyMinus === undefined ? undefined : s.net(part.supplyMinus);
   const headroom = model.headroomVolts ?? 0;
   const high = model.supply?.plusVolts ?? Infinity;
   const low = model.supply?.minusVolts ?? -Infinity;
   // The input difference at which the input stage is spent: slew rate / (2 pi GBW).
-  const spent =
-    s.mode === 'large-signal' && model.slewVoltsPerSecond
-      ? model.slewVoltsPerSecond / (2 * Math.PI * model.gainBandwidthHz)
-      : 1;
+  const spent = slews ? model.slewVoltsPerSecond! / (2 * Math.PI * model.gainBandwidthHz) : 1;
   s.nonlinear({
     inputs: [plus, minus, u, railPlus ?? -1, railMinus ?? -1],
     rows: [u],
@@ -68,6 +69,7 @@ export function stampLimits(
     if (model.outputOhms) s.resistive(i, i, -1, [s.parameter('outputOhms', model.outputOhms), 1]);
   } else {
     const most = model.outputAmps;
+    parameters(s, { outputOhms: model.outputOhms });
     const ohms = Math.max(model.outputOhms ?? 0, LEAST_OHMS);
     s.resistive(i, i, -1);
     s.nonlinear({

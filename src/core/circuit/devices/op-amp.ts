@@ -81,7 +81,10 @@ export const opAmp = defineDevice<OpAmp>({
       return;
     }
     stampInputs(s, model, plus, minus);
-    const gain = s.parameter('dcGain', 10 ** (model.dcGainDb / 20));
+    const times = 10 ** (model.dcGainDb / 20);
+    const gain = s.derived('dcGain', times, [
+      [s.parameter('dcGainDb', model.dcGainDb), (times * Math.LN10) / 20],
+    ]);
     const bandwidth = s.parameter('gainBandwidthHz', model.gainBandwidthHz);
     const perRadian = 1 / (2 * Math.PI);
     const limited =
@@ -135,32 +138,38 @@ function stampInputs(s: Stamper, model: OpAmpModel, plus: number, minus: number)
     admittance(s, 'resistive', plus, minus, [s.parameter('inputOhms', model.inputOhms), -1]);
   if (model.inputFarads)
     admittance(s, 'reactive', plus, minus, [s.parameter('inputFarads', model.inputFarads), 1]);
-  for (const input of [plus, minus]) {
-    if (model.inputCurrentNoise) {
-      s.noise({
-        cause: 'input current',
-        plus: input,
-        minus: -1,
-        density: model.inputCurrentNoise ** 2,
-        cornerHz: model.currentNoiseCornerHz,
-      });
-    }
-    if (model.biasAmps)
-      s.source({ row: input, sign: -1, dc: model.biasAmps, acMagnitude: 0, acDegrees: 0 });
+  if (model.inputCurrentNoise) {
+    const density = {
+      scale: 1,
+      factors: [[s.parameter('inputCurrentNoise', model.inputCurrentNoise), 2]],
+    } as const;
+    const corner = cornerOf(s, 'currentNoiseCornerHz', model.currentNoiseCornerHz);
+    for (const input of [plus, minus])
+      s.noise({ cause: 'input current', plus: input, minus: -1, density, corner });
+  }
+  if (model.biasAmps) {
+    const dc = s.parameter('biasAmps', model.biasAmps);
+    for (const row of [plus, minus]) s.source({ row, sign: -1, dc, acMagnitude: 0, acDegrees: 0 });
   }
 }
 
 /** Offset and voltage noise stand in series with the non-inverting input: on the gain equation. */
 function stampInputErrors(s: Stamper, model: OpAmpModel, row: number): void {
-  if (model.offsetVolts)
-    s.source({ row, sign: 1, dc: model.offsetVolts, acMagnitude: 0, acDegrees: 0 });
+  if (model.offsetVolts) {
+    const dc = s.parameter('offsetVolts', model.offsetVolts);
+    s.source({ row, sign: 1, dc, acMagnitude: 0, acDegrees: 0 });
+  }
   if (model.inputVoltageNoise) {
+    const volts = s.parameter('inputVoltageNoise', model.inputVoltageNoise);
     s.noise({
       cause: 'input voltage',
       plus: row,
       minus: -1,
-      density: model.inputVoltageNoise ** 2,
-      cornerHz: model.voltageNoiseCornerHz,
+      density: { scale: 1, factors: [[volts, 2]] },
+      corner: cornerOf(s, 'voltageNoiseCornerHz', model.voltageNoiseCornerHz),
     });
   }
 }
+
+const cornerOf = (s: Stamper, name: string, hz?: number) =>
+  hz === undefined ? undefined : s.parameter(name, hz);

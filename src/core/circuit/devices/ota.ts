@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
 import { net, notNegative, partBase, positive } from '../part';
+import { parameters } from '../stamper';
 
 const schema = z
   .strictObject({
@@ -50,6 +51,8 @@ export const ota = defineDevice<z.infer<typeof schema>>({
     ...(diodeAmps ? [[inPlus, inMinus]] : []),
   ],
   stamp(part, s) {
+    const { biasAmps, biasSiemens, diodeAmps } = part;
+    parameters(s, { biasAmps, biasSiemens, diodeAmps });
     const plus = s.net(part.inPlus);
     const minus = s.net(part.inMinus);
     const controlled = part.bias !== undefined;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineDevice } from '../device';
 import { net, partBase, positive } from '../part';
-import { admittance } from '../stamper';
+import { admittance, parameters } from '../stamper';
 
 const point = z.strictObject({ amps: positive, ohms: positive });
 
@@ -45,6 +45,8 @@ export const photocell = defineDevice<Photocell>({
     const lampPlus = s.net(part.lampPlus);
     const lampMinus = s.net(part.lampMinus);
     admittance(s, 'resistive', lampPlus, lampMinus, [s.parameter('lampOhms', part.lampOhms), -1]);
+    const { darkOhms, onSeconds, offSeconds } = part;
+    parameters(s, { darkOhms, onSeconds, offSeconds });
     const a = s.net(part.a);
     const b = s.net(part.b);
     // The state is the logarithm of the cell's conductance, so it can swing over decades.

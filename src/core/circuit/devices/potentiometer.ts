@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { defineDevice } from '../device';
 import { finite, net, notNegative, partBase, positive } from '../part';
-import { admittance } from '../stamper';
+import { admittance, type Slope } from '../stamper';
 import { thermalNoise } from '../thermal-noise';
 
 export const TAPERS = ['linear', 'audio', 'reverse-audio'] as const;
@@ -24,16 +24,32 @@ const schema = z.strictObject({
 
 type Potentiometer = z.infer<typeof schema>;
 
-/** Part of the track between `a` and the wiper: linear, or the two-slope approximation makers use (10 % at half turn). */
+/**
+ * Part of the track between `a` and the wiper, with its slopes by turn and mismatch: linear, or the
+ * two-slope approximation makers use (10 % at half turn).
+ */
 export function trackPart({
   taper,
   turn,
   mismatch,
-}: Pick<Potentiometer, 'taper' | 'turn' | 'mismatch'>): number {
-  const audio = (t: number) => (t < 0.5 ? 0.2 * t : 0.1 + 1.8 * (t - 0.5));
-  const bare = taper === 'linear' ? turn : taper === 'audio' ? audio(turn) : 1 - audio(1 - turn);
-  return Math.min(1, Math.max(0, bare + mismatch * bare * (1 - bare) * 4));
+}: Pick<Potentiometer, 'taper' | 'turn' | 'mismatch'>): {
+  part: number;
+  byTurn: number;
+  byMismatch: number;
+} {
+  const audio = (t: number) => (t < 0.5 ? [0.2 * t, 0.2] : [0.1 + 1.8 * (t - 0.5), 1.8]);
+  const reverse = (t: number) => [1 - audio(1 - t)[0], audio(1 - t)[1]];
+  const law = { linear: (t: number) => [t, 1], audio, 'reverse-audio': reverse }[taper];
+  const [bare, slope] = law(turn);
+  const ahead = bare + mismatch * bare * (1 - bare) * 4;
+  // Against its stop it moves no further.
+  if (ahead < 0 || ahead > 1) return { part: ahead < 0 ? 0 : 1, byTurn: 0, byMismatch: 0 };
+  const byTurn = slope * (1 + mismatch * 4 * (1 - 2 * bare));
+  return { part: ahead, byTurn, byMismatch: 4 * bare * (1 - bare) };
 }
+
+/** Never quite zero, even without an end resistance: a short is a wire, not a resistor. */
+const LEAST = 1e-9;
 
 /** A track with a wiper: two resistors that share it. Join wiper and one end for a rheostat. */
 export const potentiometer = defineDevice<Potentiometer>({
@@ -42,14 +58,31 @@ export const potentiometer = defineDevice<Potentiometer>({
   terminals: ({ a, wiper, b }) => ({ a, wiper, b }),
   conducts: ({ a, wiper, b }) => [[a, wiper, b]],
   stamp(part, s) {
-    const ahead = trackPart(part);
+    const { ohms, endOhms } = part;
     const [a, wiper, b] = [s.net(part.a), s.net(part.wiper), s.net(part.b)];
-    // Never quite zero, even without an end resistance: a short is a wire, not a resistor.
-    const least = Math.max(part.endOhms, part.ohms * 1e-9);
-    const toA = Math.max(least, part.ohms * ahead);
-    const toB = Math.max(least, part.ohms * (1 - ahead));
-    admittance(s, 'resistive', a, wiper, [s.parameter('ohmsToA', toA), -1]);
-    admittance(s, 'resistive', wiper, b, [s.parameter('ohmsToB', toB), -1]);
+    const own = {
+      ohms: s.parameter('ohms', ohms),
+      turn: s.parameter('turn', part.turn),
+      endOhms: s.parameter('endOhms', endOhms),
+      mismatch: s.parameter('mismatch', part.mismatch),
+    };
+    const { part: ahead, byTurn, byMismatch } = trackPart(part);
+    /** One side of the wiper: a part of the track, or what is left of it at the stop. */
+    const side = (name: string, rest: number, sign: 1 | -1): number => {
+      const least = Math.max(endOhms, ohms * LEAST);
+      if (ohms * rest > least)
+        return s.derived(name, ohms * rest, [
+          [own.ohms, rest],
+          [own.turn, sign * ohms * byTurn],
+          [own.mismatch, sign * ohms * byMismatch],
+        ]);
+      const slope: Slope = endOhms > ohms * LEAST ? [own.endOhms, 1] : [own.ohms, LEAST];
+      return s.derived(name, least, [slope]);
+    };
+    const toA = side('ohmsToA', ahead, 1);
+    const toB = side('ohmsToB', 1 - ahead, -1);
+    admittance(s, 'resistive', a, wiper, [toA, -1]);
+    admittance(s, 'resistive', wiper, b, [toB, -1]);
     thermalNoise(s, a, wiper, toA);
     thermalNoise(s, wiper, b, toB);
   },

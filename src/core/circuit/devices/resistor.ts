@@ -19,7 +19,8 @@ export const resistor = defineDevice<z.infer<typeof schema>>({
   conducts: ({ a, b }) => [[a, b]],
   stamp(part, s) {
     const [a, b] = [s.net(part.a), s.net(part.b)];
-    admittance(s, 'resistive', a, b, [s.parameter('ohms', part.ohms), -1]);
-    thermalNoise(s, a, b, part.ohms);
+    const ohms = s.parameter('ohms', part.ohms);
+    admittance(s, 'resistive', a, b, [ohms, -1]);
+    thermalNoise(s, a, b, ohms);
   },
 });

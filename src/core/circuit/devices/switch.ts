@@ -21,9 +21,11 @@ export const switchDevice = defineDevice<z.infer<typeof schema>>({
   terminals: ({ a, b }) => ({ a, b }),
   conducts: ({ a, b }) => [[a, b]],
   stamp(part, s) {
-    const ohms = part.closed ? part.closedOhms : part.openOhms;
+    const ohms = part.closed
+      ? s.parameter('closedOhms', part.closedOhms)
+      : s.parameter('openOhms', part.openOhms);
     const [a, b] = [s.net(part.a), s.net(part.b)];
-    admittance(s, 'resistive', a, b, [s.parameter('ohms', ohms), -1]);
+    admittance(s, 'resistive', a, b, [ohms, -1]);
     thermalNoise(s, a, b, ohms);
   },
 });

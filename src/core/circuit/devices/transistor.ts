@@ -3,6 +3,7 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
 import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
+import { parameters } from '../stamper';
 
 export const transistorModel = z.strictObject({
   polarity: z.enum(['npn', 'pnp']),
@@ -36,6 +37,7 @@ export const transistor = defineDevice<z.infer<typeof schema>>({
   conducts: ({ collector, base, emitter }) => [[collector, base, emitter]],
   stamp(part, s) {
     const m = part.model;
+    parameters(s, m);
     const sign = m.polarity === 'npn' ? 1 : -1;
     const critical = criticalVolts(m.saturationAmps, 1);
     const perEarly = m.earlyVolts ? 1 / m.earlyVolts : 0;

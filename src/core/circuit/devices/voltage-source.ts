@@ -27,7 +27,7 @@ export const voltageSource = defineDevice<z.infer<typeof schema>>({
     s.source({
       row: i,
       sign: 1,
-      dc: part.dcVolts ?? 0,
+      dc: part.dcVolts ? s.parameter('dcVolts', part.dcVolts) : undefined,
       acMagnitude: part.acVolts ?? 0,
       acDegrees: part.acDegrees ?? 0,
       waveform: part.waveform,

@@ -1,0 +1,182 @@
+import type { Entangled, System } from './compile';
+import { deviceOf } from './devices';
+import type { Circuit, Part } from './schema';
+import type { NonlinearElement, Slope, Stamper } from './stamper';
+
+/** The objects of a part that hold numbers by name: the part itself, its model, what that holds. */
+const NESTS = ['model', 'supply'] as const;
+
+/**
+ * The part with one of its values changed.
+ *
+ * @param name of the field of the part or of its model, as its device declared it
+ */
+export function withValue(part: Part, name: string, value: number): Part {
+  const changed = setIn(part, name, value);
+  if (!changed) throw new Error(`A ${part.kind} has no value “${name}”.`);
+  return changed;
+}
+
+function setIn<T extends object>(holder: T, name: string, value: number): T | undefined {
+  if (name in holder) return { ...holder, [name]: value };
+  for (const nest of NESTS) {
+    const inner = (holder as Record<string, unknown>)[nest];
+    const changed = isObject(inner) ? setIn(inner, name, value) : undefined;
+    if (changed) return { ...holder, [nest]: changed };
+  }
+  return undefined;
+}
+
+/**
+ * The independent values of another circuit of the same structure: the same parts on the same nets,
+ * different only in numbers that were declared as values.
+ *
+ * @returns by parameter; undefined where the other needs equations of its own
+ */
+export function valuesOfAlike(system: System, circuit: Circuit): Float64Array | undefined {
+  const before = system.circuit;
+  if (before.ground !== circuit.ground || before.parts.length !== circuit.parts.length)
+    return undefined;
+  const values = Float64Array.from(system.parameters, (p) => p.value);
+  for (let i = 0; i < circuit.parts.length; i++) {
+    const [was, is] = [before.parts[i], circuit.parts[i]];
+    if (was === is) continue;
+    if (was.id !== is.id || was.kind !== is.kind) return undefined;
+    if (!readAlike(was, is, system.places.get(was.id) ?? NONE, values)) return undefined;
+  }
+  return values;
+}
+
+const NONE: ReadonlyMap<string, number> = new Map();
+
+/** Compare two holders of numbers, field by field; values that differ are written down. */
+function readAlike(
+  was: object,
+  is: object,
+  places: ReadonlyMap<string, number>,
+  values: Float64Array,
+): boolean {
+  const names = Object.keys(is);
+  if (names.length !== Object.keys(was).length) return false;
+  return names.every((name) => {
+    const a = (was as Record<string, unknown>)[name];
+    const b = (is as Record<string, unknown>)[name];
+    if (a === b || name === 'note') return true;
+    if (isObject(a) && isObject(b))
+      return readAlike(a, b, (NESTS as readonly string[]).includes(name) ? places : NONE, values);
+    const place = places.get(name);
+    // What is nought may have been left out of the equations.
+    if (place === undefined || typeof a !== 'number' || typeof b !== 'number' || !a || !b)
+      return false;
+    values[place] = b;
+    return true;
+  });
+}
+
+const isObject = (x: unknown): x is object => typeof x === 'object' && x !== null;
+
+/**
+ * What of a system depends on values in more ways than as factors: derived values, and the laws of
+ * devices, whose constants they are. Written anew by the very devices that wrote the equations, so
+ * that it cannot differ from what a fresh compilation gives.
+ */
+export class Values {
+  /** By parameter. Write independent ones here, then call `refresh`. */
+  readonly all: Float64Array;
+  /** Slopes of the derived ones, by parameter. */
+  readonly slopes = new Map<number, readonly Slope[]>();
+  readonly elements: NonlinearElement[];
+  /** What the elements and derived values were last made for. */
+  private readonly made: Float64Array;
+
+  /** @param other whose values to begin with */
+  constructor(
+    readonly system: System,
+    other?: Values,
+  ) {
+    this.all = other?.all.slice() ?? Float64Array.from(system.parameters, (p) => p.value);
+    this.made = other?.made.slice() ?? this.all.slice();
+    this.elements = (other?.elements ?? system.elements).slice();
+    system.parameters.forEach(({ by }, i) => {
+      const own = other?.slopes.get(i) ?? by;
+      if (own) this.slopes.set(i, own);
+    });
+  }
+
+  /** Bring derived values and laws up to date with the independent values. */
+  refresh(): void {
+    for (const entangled of this.system.entangled) {
+      const { part, own } = entangled;
+      if (own.every((i) => this.all[i] === this.made[i])) continue;
+      for (const i of own) this.made[i] = this.all[i];
+      this.stampAgain(entangled, this.partOf(part, own));
+    }
+  }
+
+  /** The elements of a part with one of its values changed; nothing else is touched. */
+  elementsWith(parameter: number, value: number): { at: number; element: NonlinearElement }[] {
+    const entangled = this.system.entangled.find((e) => e.own.includes(parameter));
+    if (!entangled || entangled.elements.length === 0) return [];
+    const { part, own } = entangled;
+    const { name } = this.system.parameters[parameter];
+    const found: NonlinearElement[] = [];
+    stampAgain(this.system, entangled, withValue(this.partOf(part, own), name, value), {
+      derived: () => undefined,
+      element: (element) => found.push(element),
+    });
+    return entangled.elements.map((at, i) => ({ at, element: found[i] }));
+  }
+
+  private partOf(part: Part, own: readonly number[]): Part {
+    let now = part;
+    for (const i of own) {
+      const { name, value } = this.system.parameters[i];
+      if (this.all[i] !== value) now = withValue(now, name, this.all[i]);
+    }
+    return now;
+  }
+
+  private stampAgain(entangled: Entangled, part: Part): void {
+    let next = 0;
+    stampAgain(this.system, entangled, part, {
+      derived: (parameter, value, by) => {
+        this.all[parameter] = this.made[parameter] = value;
+        this.slopes.set(parameter, by);
+      },
+      element: (element) => (this.elements[entangled.elements[next++]] = element),
+    });
+  }
+}
+
+/** Let a part write itself down again, and hear of what its values bear on. */
+function stampAgain(
+  system: System,
+  { declared, unknowns }: Entangled,
+  part: Part,
+  hear: {
+    derived: (parameter: number, value: number, by: readonly Slope[]) => void;
+    element: (element: NonlinearElement) => void;
+  },
+): void {
+  let [value, unknown] = [0, 0];
+  const nothing = () => undefined;
+  const stamper: Stamper = {
+    mode: system.mode,
+    net: (name) => system.netIndex.get(name) ?? -1,
+    unknown: () => unknowns[unknown++],
+    branchOf: (id) => system.branchIndex.get(id)!,
+    parameter: () => declared[value++],
+    derived(_, found, by) {
+      const parameter = declared[value++];
+      hear.derived(parameter, found, by);
+      return parameter;
+    },
+    parameterOf: (id, name) => system.places.get(id)!.get(name)!,
+    resistive: nothing,
+    reactive: nothing,
+    source: nothing,
+    noise: nothing,
+    nonlinear: (element) => hear.element({ ...element, part: part.id }),
+  };
+  deviceOf(part.kind).stamp(part, stamper);
+}
