@@ -1,12 +1,8 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
 import { cardCurve, type SmallCurve } from '@/core/sheet/card-curve';
-import {
-  controlVariation,
-  partVariation,
-  SheetEvaluator,
-  type Evaluation,
-  type LayerTrace,
-} from '@/core/sheet/evaluate';
+import { controlVariation, partVariation } from '@/core/sheet/variation';
+import { SheetEvaluator, type Evaluation } from '@/core/sheet/evaluate';
+import type { LayerTrace } from '@/core/sheet/solved-way';
 import type { Pause } from '@/core/lenses/layers';
 import { lensPicture, type LensPicture, type LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';

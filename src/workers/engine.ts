@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { SmallCurve } from '@/core/sheet/card-curve';
-import type { Evaluation, LayerTrace } from '@/core/sheet/evaluate';
+import type { Evaluation } from '@/core/sheet/evaluate';
+import type { LayerTrace } from '@/core/sheet/solved-way';
 import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Candidate } from '@/core/weigh/candidates';

@@ -37,6 +37,7 @@ export interface Parameter {
 
 /** One term of G or C: `scale` times powers of parameters, at (row, column). */
 export interface Entry extends Product {
+  part: string;
   row: number;
   column: number;
   reactive: boolean;
@@ -107,7 +108,7 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
     (reactive: boolean) =>
     (row: number, column: number, scale: number, ...factors: Factor[]) => {
       if (row !== GROUND && column !== GROUND)
-        entries.push({ row, column, reactive, scale, factors });
+        entries.push({ part: part.id, row, column, reactive, scale, factors });
     };
   const stamper: Stamper = {
     mode,

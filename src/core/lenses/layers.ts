@@ -1,6 +1,6 @@
 import type { Circuit } from '@/core/circuit/schema';
 import { messageOf, ReedError } from '@/core/errors';
-import { layersOf, type LayerId, type LayerSource } from '@/core/sheet/evaluate';
+import { layersOf, type LayerId, type LayerSource } from '@/core/sheet/layers';
 import { layerName } from '@/core/sheet/layer-name';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';

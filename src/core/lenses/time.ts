@@ -2,7 +2,7 @@ import { LinearTime } from '@/core/analysis/linear-time/linear-time';
 import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
 import { mainHz } from '@/core/design/ask';
 import { messageOf, ReedError } from '@/core/errors';
-import { layersOf } from '@/core/sheet/evaluate';
+import { layersOf } from '@/core/sheet/layers';
 import { layerName } from '@/core/sheet/layer-name';
 import { pathCircuit, SOURCE } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';

@@ -112,6 +112,24 @@ export function highestOf(
   return found;
 }
 
+/**
+ * The highest value of a curve that is known on a grid only: of its points, and of the tops of the
+ * parabolas, in log frequency, through each local summit and its neighbours.
+ */
+export function highestOnGrid(grid: Float64Array, values: Float64Array): number {
+  let most = values.reduce((a, b) => Math.max(a, b), -Infinity);
+  for (const { at } of localSummits(grid, values)) {
+    if (at === 0 || at + 1 >= grid.length) continue;
+    const [a, b] = [Math.log(grid[at] / grid[at - 1]), Math.log(grid[at + 1] / grid[at])];
+    const [p, q] = [values[at - 1] - values[at], values[at + 1] - values[at]];
+    // y = values[at] + slope u + bend u^2, with u from the summit's own point.
+    const bend = (p * b + q * a) / (a * b * (a + b));
+    const slope = (q * a * a - p * b * b) / (a * b * (a + b));
+    if (bend < 0) most = Math.max(most, values[at] - (slope * slope) / (4 * bend));
+  }
+  return most;
+}
+
 /** A summit that could stand so little higher than its own point is not looked at again. */
 const DECIDED = 1e-6;
 

@@ -50,6 +50,12 @@ export function explored(
   }
   const inside = close.filter((hz) => hz > fromHz && hz < toHz);
   if (inside.length === 0) return even;
-  const all = Float64Array.from([...even, ...inside]).sort();
-  return all.filter((hz, k) => k === 0 || hz > all[k - 1] * (1 + 1e-9) || hz === toHz);
+  return mergedGrid(even, inside);
+}
+
+/** The frequencies of both in rising order, without those that stand on each other; the last stays. */
+export function mergedGrid(a: Float64Array, b: Iterable<number>): Float64Array {
+  const all = Float64Array.from([...a, ...b]).sort();
+  const last = all[all.length - 1];
+  return all.filter((hz, k) => k === 0 || hz > all[k - 1] * (1 + 1e-9) || hz === last);
 }

@@ -23,7 +23,12 @@ export interface ReaderOptions {
   span: Band;
   landmarks?: readonly Landmark[];
   context?: ReadingContext;
+  /** The response over the span, where it was sampled already. */
+  scanned?: SampledResponse;
 }
+
+/** Points of the scan that shows where to look. */
+export const SCAN_POINTS = 600;
 
 /** Frequencies are refined to this part of themselves. */
 const RELATIVE = 1e-10;
@@ -65,11 +70,12 @@ export class ResponseReader {
 
   constructor(
     private readonly response: Response,
-    { span, landmarks = [], context = { pass: [], phaseFromHz: [] } }: ReaderOptions,
+    { span, landmarks = [], context = { pass: [], phaseFromHz: [] }, scanned }: ReaderOptions,
   ) {
     this.span = span;
     this.landmarks = landmarks;
     this.context = context;
+    this.scanned = scanned;
   }
 
   levelAt(hz: number): number {
@@ -104,7 +110,7 @@ export class ResponseReader {
     this.scanned ??= sampleResponse(this.response, {
       ...this.span,
       landmarks: this.landmarks,
-      maxPoints: 600,
+      maxPoints: SCAN_POINTS,
     });
     return this.scanned;
   }
@@ -145,7 +151,12 @@ export class ResponseReader {
   private within({ fromHz, toHz }: Band): { x: Float64Array; levels: Float64Array } {
     if (fromHz < this.span.fromHz || toHz > this.span.toHz) {
       const { landmarks } = this;
-      const own = sampleResponse(this.response, { fromHz, toHz, landmarks, maxPoints: 600 });
+      const own = sampleResponse(this.response, {
+        fromHz,
+        toHz,
+        landmarks,
+        maxPoints: SCAN_POINTS,
+      });
       return { x: own.frequenciesHz, levels: levelsDb(own) };
     }
     const { frequenciesHz } = this.scan();

@@ -1,6 +1,6 @@
 import type { ComplexTrace } from '@/core/analysis/ac/ac';
 import { withMiddles, type Sampled } from './halve';
-import { explored, type Landmark } from './landmarks';
+import { explored, mergedGrid, type Landmark } from './landmarks';
 import { levelDb, type Response } from './response';
 
 export interface SampleOptions {
@@ -9,6 +9,8 @@ export interface SampleOptions {
   /** Where it may bend sharply; looked at closely from the beginning. */
   landmarks?: readonly Landmark[];
   maxPoints?: number;
+  /** Points that are to be among them. */
+  also?: Float64Array;
   /** Largest deviation from a straight line between neighbours, in dB. Default 0.03 dB. */
   toleranceDb?: number;
   /** Deviations this far below the highest level do not matter. Default 120 dB. */
@@ -19,6 +21,12 @@ export interface SampledResponse extends ComplexTrace {
   frequenciesHz: Float64Array;
 }
 
+/** Several responses over the same frequencies. */
+export interface SampledTogether {
+  frequenciesHz: Float64Array;
+  traces: ComplexTrace[];
+}
+
 /**
  * Sample a response densely where its curve bends and sparsely where it runs straight.
  *
@@ -26,13 +34,20 @@ export interface SampledResponse extends ComplexTrace {
  * level, or in angle where the level still matters), the gaps on both sides of it are halved.
  */
 export function sampleResponse(response: Response, options: SampleOptions): SampledResponse {
+  const { frequenciesHz, traces } = sampleTogether((hz) => [response(hz)], options);
+  return { frequenciesHz, ...traces[0] };
+}
+
+/** Sample several responses where the first of them asks for it. */
+export function sampleTogether(
+  responses: (frequenciesHz: Float64Array) => readonly ComplexTrace[],
+  options: SampleOptions,
+): SampledTogether {
   const { fromHz, toHz, maxPoints = 400, toleranceDb = 0.03, depthDb = 120 } = options;
   const decades = Math.log10(toHz / fromHz);
-  const columnsAt = (hz: Float64Array) => {
-    const { re, im } = response(hz);
-    return [re, im];
-  };
-  const start = explored({ fromHz, toHz }, options.landmarks ?? [], Math.max(16, 23 / decades));
+  const columnsAt = (hz: Float64Array) => responses(hz).flatMap(({ re, im }) => [re, im]);
+  const explores = explored({ fromHz, toHz }, options.landmarks ?? [], Math.max(16, 23 / decades));
+  const start = options.also ? mergedGrid(explores, options.also) : explores;
   let sampled: Sampled = { frequenciesHz: start, columns: columnsAt(start) };
   for (let pass = 0; pass < 10 && sampled.frequenciesHz.length < maxPoints; pass++) {
     const {
@@ -43,11 +58,12 @@ export function sampleResponse(response: Response, options: SampleOptions): Samp
     if (gaps.length === 0) break;
     sampled = withMiddles(sampled, gaps.slice(0, maxPoints - frequenciesHz.length), columnsAt);
   }
-  const {
-    frequenciesHz,
-    columns: [re, im],
-  } = sampled;
-  return { frequenciesHz, re, im };
+  const { frequenciesHz, columns } = sampled;
+  const traces = Array.from({ length: columns.length / 2 }, (_, i) => ({
+    re: columns[2 * i],
+    im: columns[2 * i + 1],
+  }));
+  return { frequenciesHz, traces };
 }
 
 /** Gaps (k, k+1) next to points that stand off their neighbours' line, worst first. */

@@ -1,36 +1,13 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { messageOf, ReedError } from '@/core/errors';
-import { readingContextOf } from '@/core/design/bands';
-import type { Landmark } from '@/core/response/landmarks';
-import { highestOf, type Curve } from '@/core/response/extremes';
-import {
-  readMeasure,
-  ResponseReader,
-  type Measured,
-  type ReadingContext,
-} from '@/core/response/readings';
-import { levelsDb, responseOf, type Response } from '@/core/response/response';
-import { sampleResponse } from '@/core/response/sample';
-import { jointFrequency, jointsOf, type Joint } from './joints';
-import { layerName } from './layer-name';
-import { pathLandmarks } from './landmarks';
+import { messageOf } from '@/core/errors';
 import { exactValues } from './exact';
-import { followsAsk } from './make';
-import { outNet, outputNet, portNet } from './nets';
-import { pathCircuit, type PathVersion } from './path-circuit';
-import type { Output, Reading, Sheet, SheetDesign, Stage } from './schema';
-import { valuesOf, withValue } from './stage';
+import type { Joint } from './joints';
+import { layerName } from './layer-name';
+import { contextOf, layersOf, type LayerId } from './layers';
+import { Results } from './results';
+import type { Sheet, Stage } from './schema';
+import { SolvedWay, type LayerTrace, type ReadingResult, type WayRequest } from './solved-way';
 import { stageCard, type StageCard } from './stage-card';
-import { versionKey, type Span } from './version-key';
-
-/** One curve of a lens, over frequencies of its own. */
-export interface LayerTrace {
-  frequenciesHz: Float64Array;
-  levelDb: Float64Array;
-  phaseDegrees: Float64Array;
-}
-
-export type LayerId = 'ideal' | 'built' | `keep:${string}`;
+import { stageText, versionKey } from './version-key';
 
 export interface Layer {
   id: LayerId;
@@ -38,9 +15,6 @@ export interface Layer {
   key: string;
   trace: LayerTrace;
 }
-
-/** A reading's value for one layer, or why it has none. */
-export type ReadingResult = { measured: Measured } | { error: string };
 
 export interface EvaluatedReading {
   id: string;
@@ -66,182 +40,79 @@ export interface Evaluation {
   problems: string[];
 }
 
-/** Readings are looked for this far beyond the picture. */
-const BEYOND = 100;
-
 /**
- * Everything a sheet shows, from the solver. Results that do not change between two calls are kept:
- * an evaluator lives as long as its sheet is open.
+ * Everything a sheet shows, from the solver. An evaluator lives as long as its sheet is open:
+ * results that stand on nothing that changed are kept, and the equations of a way stay as long as its
+ * structure does.
  */
 export class SheetEvaluator {
-  private readonly versions = new Map<string, SolvedVersion>();
+  /** Ways that are shown, by all that bears on them. */
+  private ways = new Map<string, SolvedWay>();
+  private readonly results = new Results();
+  private count = 0;
+  /** Tells this evaluator's keys from those of others. */
+  private readonly born = Math.random().toString(36).slice(2);
 
-  /** @param wayIndex which path of the sheet */
-  evaluate(sheet: Sheet, wayIndex = 0): Evaluation {
+  /** @param way which path of the sheet */
+  evaluate(sheet: Sheet, way = 0): Evaluation {
     const problems: string[] = [];
-    const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
-    const wanted = layersOf(sheet);
-    const solved = new Map<LayerId, SolvedVersion>();
-    const used = new Set<string>();
-    for (const { id, design, version } of wanted) {
+    const layers = this.solve(sheet, way, problems);
+    const built = layers.get('built');
+    const evaluation: Evaluation = {
+      layers: [...layers].map(([id, { key, trace }]) => ({ id, key, trace })),
+      readings: sheet.readings.map((reading) => ({
+        id: reading.id,
+        results: Object.fromEntries([...layers].map(([id, solved]) => [id, solved.read(reading)])),
+      })),
+      stages: sheet.ways[way].stages.map((stage) => ({
+        ...this.results.get(`stage ${stage.id}`, [stageText(stage)], () => evaluateStage(stage)),
+        peakDb: built?.peakDb(stage),
+      })),
+      joints: built ? this.joints(built, problems) : [],
+      problems,
+    };
+    this.results.sweep();
+    return evaluation;
+  }
+
+  /** Solve the layers that are not at hand, in ways that are no longer shown where they fit. */
+  private solve(sheet: Sheet, way: number, problems: string[]): Map<LayerId, SolvedWay> {
+    const { fromHz, toHz } = sheet.view;
+    const span = { fromHz, toHz };
+    const wanted = layersOf(sheet).map(({ id, design, version }) => {
+      const request: WayRequest = { design, way, version, span };
+      return { id, request, key: versionKey(design, way, version, span, contextOf(design)) };
+    });
+    const keys = new Set(wanted.map((w) => w.key));
+    const retired = [...this.ways].filter(([key]) => !keys.has(key)).map(([, solved]) => solved);
+    const next = new Map([...this.ways].filter(([key]) => keys.has(key)));
+    const layers = new Map<LayerId, SolvedWay>();
+    for (const { id, request, key } of wanted) {
       try {
-        const key = versionKey(design, wayIndex, version, span, contextOf(design));
-        used.add(key);
-        solved.set(id, this.solved(key, design, wayIndex, version, span));
+        let solved = next.get(key);
+        if (!solved) {
+          const alike = retired.findIndex((r) => r.version === request.version);
+          const [old] = alike < 0 ? [] : retired.splice(alike, 1);
+          solved = new SolvedWay(`${this.born}-${++this.count}`, request, old);
+          next.set(key, solved);
+        }
+        layers.set(id, solved);
       } catch (error) {
         problems.push(`${layerName(id, sheet)}: ${messageOf(error)}`);
       }
     }
-    for (const key of this.versions.keys()) if (!used.has(key)) this.versions.delete(key);
-
-    const built = solved.get('built');
-    return {
-      layers: [...solved].map(([id, version]) => ({ id, key: version.key, trace: version.trace })),
-      readings: sheet.readings.map((reading) => ({
-        id: reading.id,
-        results: Object.fromEntries(
-          [...solved].map(([id, version]) => [id, version.read(reading)]),
-        ),
-      })),
-      stages: evaluateStages(sheet, wayIndex, built),
-      joints: collect(problems, [], () => jointsOf(sheet, wayIndex, jointFrequency(sheet.ask))),
-      problems,
-    };
+    this.ways = next;
+    return layers;
   }
 
-  private solved(
-    key: string,
-    design: SheetDesign,
-    wayIndex: number,
-    version: PathVersion,
-    span: Span,
-  ): SolvedVersion {
-    let solved = this.versions.get(key);
-    if (!solved)
-      this.versions.set(key, (solved = new SolvedVersion(key, design, wayIndex, version, span)));
-    return solved;
-  }
-}
-
-/** What each layer of a sheet is solved from. */
-export interface LayerSource {
-  id: LayerId;
-  design: SheetDesign;
-  version: PathVersion;
-}
-
-/** The layers of a sheet in the order they are listed: ideal, built, the keeps that are shown. */
-export function layersOf(sheet: Sheet): LayerSource[] {
-  return [
-    { id: 'ideal', design: sheet, version: 'ideal' },
-    { id: 'built', design: sheet, version: 'built' },
-    ...sheet.keeps
-      .filter((k) => k.shown)
-      .map((k): LayerSource => ({ id: `keep:${k.id}`, design: k.design, version: 'built' })),
-  ];
-}
-
-/** What the readings of a design's layers go by: its ask, as long as it is made by it. */
-const contextOf = (design: SheetDesign): ReadingContext | undefined =>
-  followsAsk(design) && !design.bank ? readingContextOf(design.ask) : undefined;
-
-/** One version of one path, solved over the picture's span and ready to be read. */
-class SolvedVersion {
-  readonly trace: LayerTrace;
-  private readonly analysis: AcAnalysis;
-  private readonly landmarks: readonly Landmark[];
-  private readonly reader: ResponseReader;
-  /** Readers of further outputs, by net. */
-  private readonly readers = new Map<string, ResponseReader>();
-  private readonly results = new Map<string, ReadingResult>();
-
-  constructor(
-    readonly key: string,
-    private readonly design: SheetDesign,
-    private readonly way: number,
-    version: PathVersion,
-    private readonly span: Span,
-  ) {
-    this.analysis = new AcAnalysis(pathCircuit(design, way, version));
-    const out = outNet(design, way);
-    if (!this.analysis.system.netIndex.has(out)) throw nothingHeard();
-    const response = responseOf(this.analysis, out);
-    this.landmarks = pathLandmarks(design.ways[way], version);
-    this.reader = this.readerAt(out);
-    this.trace = layerTrace(this.reader, response, span, this.landmarks, 400);
-  }
-
-  /**
-   * A reading of this version, at the end of the way or at the output it names.
-   */
-  read({ measure, at }: Reading): ReadingResult {
-    const key = JSON.stringify([measure, at]);
-    let result = this.results.get(key);
-    if (!result) {
-      try {
-        result = { measured: readMeasure(at ? this.readerOf(at) : this.reader, measure) };
-      } catch (error) {
-        result = { error: messageOf(error) };
-      }
-      this.results.set(key, result);
+  private joints(built: SolvedWay, problems: string[]): Joint[] {
+    try {
+      return this.results.get('joints', [built], () => built.joints());
+    } catch (error) {
+      problems.push(messageOf(error));
+      return [];
     }
-    return result;
   }
-
-  private readerOf(at: Output): ResponseReader {
-    const found = outputNet(this.design, at, this.way);
-    if (!found || !this.analysis.system.netIndex.has(found.net))
-      throw new ReedError('range', 'There is no such output here.');
-    let reader = this.readers.get(found.net);
-    if (!reader) this.readers.set(found.net, (reader = this.readerAt(found.net)));
-    return reader;
-  }
-
-  private readerAt(net: string): ResponseReader {
-    const { span, landmarks } = this;
-    return new ResponseReader(responseOf(this.analysis, net), {
-      span: { fromHz: span.fromHz / BEYOND, toHz: span.toHz * BEYOND },
-      landmarks,
-      context: contextOf(this.design),
-    });
-  }
-
-  /** Highest level of each net over the picture's frequencies; all are asked for together. */
-  peaksDb(nets: readonly string[]): Map<string, number> {
-    const grid = this.trace.frequenciesHz;
-    const solve = (frequenciesHz: Float64Array) =>
-      this.analysis.solve({ frequenciesHz, probes: nets }).probes;
-    const onGrid = solve(grid);
-    return new Map(
-      nets.map((net) => {
-        const level: Curve = (hz) => levelsDb(solve(hz)[net]);
-        return [net, highestOf(level, grid, { values: levelsDb(onGrid[net]), fine: 0.01 }).value];
-      }),
-    );
-  }
-}
-
-const nothingHeard = () =>
-  new ReedError(
-    'circuit',
-    'Nothing is joined to the output yet: go on from the input, then listen at a point.',
-  );
-
-/** A curve over the picture's span, dense where it bends, its phase on the reader's turns. */
-function layerTrace(
-  reader: ResponseReader,
-  response: Response,
-  span: Span,
-  landmarks: readonly Landmark[],
-  maxPoints: number,
-): LayerTrace {
-  const sampled = sampleResponse(response, { ...span, landmarks, maxPoints });
-  const { frequenciesHz } = sampled;
-  return {
-    frequenciesHz,
-    levelDb: levelsDb(sampled),
-    phaseDegrees: reader.phasesOf(frequenciesHz, sampled),
-  };
 }
 
 function evaluateStage(stage: Stage): EvaluatedStage {
@@ -259,77 +130,4 @@ function evaluateStage(stage: Stage): EvaluatedStage {
   });
   attempt(() => Object.assign(result, stageCard(stage)));
   return result;
-}
-
-/** Every stage by itself, and how high its output comes within the whole built path. */
-function evaluateStages(
-  design: SheetDesign,
-  index: number,
-  built: SolvedVersion | undefined,
-): EvaluatedStage[] {
-  const way = design.ways[index];
-  const netOf = (stage: Stage) => portNet(design, index, stage.id) ?? '';
-  const nets = [...new Set(way.stages.map(netOf))].filter((net) => net !== '');
-  let peaks = new Map<string, number>();
-  let problem: string | undefined;
-  try {
-    if (built && nets.length > 0) peaks = built.peaksDb(nets);
-  } catch (error) {
-    problem = messageOf(error);
-  }
-  return way.stages.map((stage) => {
-    const result = evaluateStage(stage);
-    result.problem ??= stage.bypassed ? undefined : problem;
-    return { ...result, peakDb: peaks.get(netOf(stage)) };
-  });
-}
-
-function collect<T>(problems: string[], fallback: T, compute: () => T): T {
-  try {
-    return compute();
-  } catch (error) {
-    problems.push(messageOf(error));
-    return fallback;
-  }
-}
-
-/** The built curve with a control at each of the given places of its travel. */
-export function controlVariation(
-  sheet: Sheet,
-  control: string,
-  places: readonly number[],
-  wayIndex = 0,
-): LayerTrace[] {
-  return places.map((at) => {
-    const controls = sheet.controls.map((c) => (c.id === control ? { ...c, at } : c));
-    return builtTrace({ ...sheet, controls }, wayIndex);
-  });
-}
-
-/** The built curve with one part moved by each of the given factors: what a few percent of it do. */
-export function partVariation(
-  sheet: Sheet,
-  stageId: string,
-  part: string,
-  factors: readonly number[],
-  wayIndex = 0,
-): LayerTrace[] {
-  return factors.map((factor) => {
-    const ways = sheet.ways.map((way, w) => ({
-      ...way,
-      stages: way.stages.map((s) =>
-        w === wayIndex && s.id === stageId ? withValue(s, part, valuesOf(s)[part] * factor) : s,
-      ),
-    }));
-    return builtTrace({ ...sheet, ways }, wayIndex);
-  });
-}
-
-function builtTrace(sheet: Sheet, wayIndex: number): LayerTrace {
-  const analysis = new AcAnalysis(pathCircuit(sheet, wayIndex, 'built'));
-  const response = responseOf(analysis, outNet(sheet, wayIndex));
-  const landmarks = pathLandmarks(sheet.ways[wayIndex], 'built');
-  const span = { fromHz: sheet.view.fromHz, toHz: sheet.view.toHz };
-  const reader = new ResponseReader(response, { span, landmarks, context: contextOf(sheet) });
-  return layerTrace(reader, response, span, landmarks, 240);
 }

@@ -1,17 +1,13 @@
-import { acResponse } from '@/core/analysis/ac/ac';
-import { makeCircuit, type Part } from '@/core/circuit/schema';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Complex, PointSolution } from '@/core/analysis/ac/point-solution';
 import { mainHz, type Ask } from '@/core/design/ask';
-import { netInStage, prefixOf } from './nets';
+import { netInStage } from './nets';
 import {
   beginNet,
-  endParts,
-  partNames,
-  pathCircuit,
-  SOURCE,
-  stageParts,
+  placedPath,
   waysLeaving,
-  wayParts,
   type CircuitDesign,
+  type PartOwner,
 } from './path-circuit';
 import { heardOf } from './stage';
 
@@ -28,11 +24,6 @@ export interface Joint {
   atHz: number;
 }
 
-interface Impedance {
-  re: number;
-  im: number;
-}
-
 /** The frequency joints are judged at: a decade inside the pass band, or the middle of a band. */
 export function jointFrequency(ask: Ask): number {
   switch (ask.kind) {
@@ -45,38 +36,42 @@ export function jointFrequency(ask: Ask): number {
   }
 }
 
+/** A built way, prepared. */
+export interface BuiltWay {
+  analysis: AcAnalysis;
+  owners: ReadonlyMap<string, PartOwner>;
+}
+
+export function builtWay(design: CircuitDesign, index: number): BuiltWay {
+  const { circuit, owners } = placedPath(design, index, 'built');
+  return { analysis: new AcAnalysis(circuit), owners };
+}
+
 /**
- * Impedance both ways and loading loss at every joint of a built way. Each side is solved alone,
- * with a test current of 1 A at the joint.
+ * Impedance both ways and loading loss at every joint of a built way, from one factored solution of
+ * the whole: a unit current into the joint sees both sides beside each other, and what the far side
+ * draws of it, or of what the sources drive, tells the two apart.
+ *
+ * @throws ReedError `singular` where the way's equations have no unique solution
  */
-export function jointsOf(design: CircuitDesign, index: number, atHz: number): Joint[] {
+export function jointsOf(
+  design: CircuitDesign,
+  index: number,
+  atHz: number,
+  built: BuiltWay = builtWay(design, index),
+): Joint[] {
   const way = design.ways[index];
   const active = way.stages.filter((s) => !s.bypassed);
-  const whole = pathCircuit(design, index, 'built');
-  const before = beginNet(design, index);
-  const names = partNames(way.stages);
-  // A stage's parts hang on the net before it; those of the stages behind it are found by walking on.
-  const nets = [before, ...active.map((s) => netInStage(design, index, s, heardOf(s).net))];
-  const placed = active.map((stage, i) =>
-    stageParts(design, index, stage, 'built', names.get(stage.id)!, nets[i]),
-  );
-  // Ways that leave a stage load it, and belong to it here.
-  const leaving = active.map((s) => waysLeaving(design, index, s.id));
-  leaving.forEach((ways, i) => placed[i].push(...ways.flatMap((w) => wayParts(design, w))));
-  const end = endParts(way.to, nets[active.length], prefixOf(design, index), design.drivers);
-  const own = new Set([...placed.flat(), ...end].map((p) => p.id));
-  // What stands before the way, with the other ways that bear on it.
-  const outside = whole.parts
-    .filter((p) => !own.has(p.id))
-    .map((p) => (p.id === SOURCE && p.kind === 'voltage-source' ? { ...p, acVolts: 0 } : p));
-  // Perfect at its foot: a way that begins at the bare source.
-  const perfect = before === 'in';
+  const nets = [
+    beginNet(design, index),
+    ...active.map((s) => netInStage(design, index, s, heardOf(s).net)),
+  ];
+  const placeOf = placesAlong(design, index, built.owners);
+  const point = built.analysis.at(atHz);
 
   return nets.map((net, j): Joint => {
-    const upstream = [...outside, ...placed.slice(0, j).flat()];
-    const downstream = [...placed.slice(j).flat(), ...end];
-    const source = j === 0 && perfect ? { re: 0, im: 0 } : looking(upstream, net, atHz);
-    const load = downstream.length === 0 ? { re: Infinity, im: 0 } : looking(downstream, net, atHz);
+    const behind = (part: string) => placeOf(part) >= j;
+    const { source, load } = bothWays(built.analysis, point, net, behind);
     const loadOhms = Math.hypot(load.re, load.im);
     const sourceOhms = Math.hypot(source.re, source.im);
     const total = Math.hypot(source.re + load.re, source.im + load.im);
@@ -93,27 +88,69 @@ export function jointsOf(design: CircuitDesign, index: number, atHz: number): Jo
   });
 }
 
-/** Stands across the net while it is measured, so that an op-amp's bare input is no floating net. */
-const ACROSS_SIEMENS = 1e-9;
+/**
+ * Where along a way a part stands: the number of its stage, that of the stages for what the way ends
+ * in, -1 for all before it. Ways that leave a stage load it, and belong to it here.
+ */
+function placesAlong(
+  design: CircuitDesign,
+  index: number,
+  owners: BuiltWay['owners'],
+): (part: string) => number {
+  const active = design.ways[index].stages.filter((s) => !s.bypassed);
+  const stages = new Map(active.map((s, i) => [s.id, i]));
+  const leaving = new Map(
+    active.flatMap((s, i) => waysLeaving(design, index, s.id).map((way) => [way, i] as const)),
+  );
+  return (part) => {
+    const owner = owners.get(part);
+    if (!owner) return -1;
+    if (owner.way !== index) return leaving.get(owner.way) ?? -1;
+    return owner.end ? active.length : owner.stage === undefined ? -1 : stages.get(owner.stage)!;
+  };
+}
+
 /** Less than this is nothing: the net is open. */
 const OPEN_SIEMENS = 1e-15;
+/** Less than this, and a net is held: by a source, or by an op-amp without resistance of its own. */
+const HELD_OHMS = 1e-9;
+/** A voltage less than this, of 1 V at the source, tells little about what is drawn by it. */
+const FAINT_VOLTS = 1e-6;
 
-/** The impedance seen when looking into a net; infinite where nothing draws current from it. */
-function looking(parts: Part[], net: string, atHz: number): Impedance {
-  const probe: Part[] = [
-    { id: 'I-test', kind: 'current-source', from: '0', to: net, acAmps: 1 },
-    { id: 'R-test', kind: 'resistor', a: net, b: '0', ohms: 1 / ACROSS_SIEMENS },
-  ];
-  const { re, im } = acResponse(makeCircuit([...parts, ...probe]), {
-    frequenciesHz: [atHz],
-    probes: [net],
-  }).probes[net];
-  // 1 / Z is what was measured less what was put across.
-  const square = re[0] ** 2 + im[0] ** 2;
-  // A voltage source, or the output of an op-amp without resistance of its own.
-  if (square === 0) return { re: 0, im: 0 };
-  const g = re[0] / square - ACROSS_SIEMENS;
-  const b = -im[0] / square;
-  const size = g * g + b * b;
-  return size < OPEN_SIEMENS ** 2 ? { re: Infinity, im: 0 } : { re: g / size, im: -b / size };
+/** The impedances before and behind a net. */
+function bothWays(
+  analysis: AcAnalysis,
+  point: PointSolution,
+  net: string,
+  behind: (part: string) => boolean,
+): { source: Complex; load: Complex } {
+  const row = analysis.unknownOf(net);
+  const transfers = point.transfersTo(row);
+  const together = { re: transfers.re[row], im: transfers.im[row] };
+  // Whatever moves the net from before it, the far side draws by its own admittance.
+  let x = point.x;
+  if (Math.hypot(x.re[row], x.im[row]) < FAINT_VOLTS) x = point.unitInto(strongest(transfers));
+  const far = over(point.drawn(row, x, behind), { re: x.re[row], im: x.im[row] });
+  const load = Math.hypot(far.re, far.im) < OPEN_SIEMENS ? OPEN : over(ONE, far);
+  if (Math.hypot(together.re, together.im) < HELD_OHMS) return { source: SHORT, load };
+  const all = over(ONE, together);
+  return { source: over(ONE, { re: all.re - far.re, im: all.im - far.im }), load };
+}
+
+const ONE: Complex = { re: 1, im: 0 };
+const OPEN: Complex = { re: Infinity, im: 0 };
+const SHORT: Complex = { re: 0, im: 0 };
+
+function over(a: Complex, b: Complex): Complex {
+  const square = b.re * b.re + b.im * b.im;
+  return { re: (a.re * b.re + a.im * b.im) / square, im: (a.im * b.re - a.re * b.im) / square };
+}
+
+/** The equation that moves an unknown most. */
+function strongest({ re, im }: { re: Float64Array; im: Float64Array }): number {
+  let best = 0;
+  re.forEach((_, row) => {
+    if (Math.hypot(re[row], im[row]) > Math.hypot(re[best], im[best])) best = row;
+  });
+  return best;
 }

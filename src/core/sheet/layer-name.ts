@@ -1,4 +1,4 @@
-import type { LayerId } from './evaluate';
+import type { LayerId } from './layers';
 import type { Sheet } from './schema';
 
 /** Names of layers as columns and legends show them. */

@@ -72,11 +72,30 @@ export function pathCircuit(
   version: PathVersion,
   title = '',
 ): Circuit {
+  return placedPath(design, way, version, title).circuit;
+}
+
+/** To what of a sheet a part of its circuit belongs; a part of the source to nothing. */
+export interface PartOwner {
+  way: number;
+  /** The stage it belongs to, or what the way ends in; neither where the way begins. */
+  stage?: string;
+  end?: true;
+}
+
+/** The circuit of a way, as `pathCircuit`, and to what its parts belong, by id. */
+export function placedPath(
+  design: CircuitDesign,
+  way: number,
+  version: PathVersion,
+  title = '',
+): { circuit: Circuit; owners: ReadonlyMap<string, PartOwner> } {
   const builder = new WayBuilder(design, version);
-  return makeCircuit(
-    [...builder.source(), ...waysTogether(design, way, version).flatMap((w) => builder.way(w))],
-    title,
-  );
+  const parts = [
+    ...builder.source(),
+    ...waysTogether(design, way, version).flatMap((w) => builder.way(w)),
+  ];
+  return { circuit: makeCircuit(parts, title), owners: builder.owners };
 }
 
 /** The ways that a way's voltages depend on, itself included, in the order of the sheet. */
@@ -123,10 +142,6 @@ export function waysLeaving(
   );
 }
 
-/** The built parts of one way alone. */
-export const wayParts = (design: CircuitDesign, index: number): Part[] =>
-  new WayBuilder(design, 'built').way(index);
-
 /** Net at which a built way's first stage hangs. */
 export function beginNet(design: CircuitDesign, index: number): string {
   const { from } = design.ways[index];
@@ -137,6 +152,8 @@ export function beginNet(design: CircuitDesign, index: number): string {
 
 /** Writes the parts of ways down, one way after the other. */
 class WayBuilder {
+  readonly owners = new Map<string, PartOwner>();
+
   constructor(
     private readonly design: CircuitDesign,
     private readonly version: PathVersion,
@@ -159,11 +176,14 @@ class WayBuilder {
   way(index: number): Part[] {
     const way = this.design.ways[index];
     const begin = this.begin(index);
-    return [
-      ...begin.parts,
-      ...this.chain(index, begin.net),
-      ...(this.version === 'built' ? this.end(way.to, index) : []),
-    ];
+    const end = this.version === 'built' ? this.end(way.to, index) : [];
+    this.own(begin.parts, { way: index });
+    this.own(end, { way: index, end: true });
+    return [...begin.parts, ...this.chain(index, begin.net), ...end];
+  }
+
+  private own(parts: readonly Part[], owner: PartOwner): void {
+    for (const { id } of parts) this.owners.set(id, owner);
   }
 
   /** Where a way begins. */
@@ -196,12 +216,18 @@ class WayBuilder {
     const way = design.ways[index];
     const names = partNames(way.stages);
     const active = way.stages.filter((s) => !s.bypassed);
-    if (active.length === 0)
-      return [wire(`${prefixOf(design, index)}bypass`, begin, outNet(design, index))];
+    if (active.length === 0) {
+      const id = `${prefixOf(design, index)}bypass`;
+      const out = outNet(design, index);
+      const straight = version === 'ideal' ? wire(id, begin, out) : connection(id, begin, out);
+      this.own([straight], { way: index, end: true });
+      return [straight];
+    }
     let from = begin;
     return active.flatMap((stage, i) => {
       const placed = stageParts(design, index, stage, version, names.get(stage.id)!, from);
       from = netInStage(design, index, stage, heardOf(stage).net);
+      this.own(placed, { way: index, stage: stage.id });
       if (version === 'built' || i === active.length - 1) return placed;
       const buffered = `${prefixOf(design, index)}${stage.id}.buffered`;
       const parts = [...placed, wire(`${buffered}.buffer`, from, buffered)];
@@ -246,6 +272,14 @@ export function endParts(
     });
   return parts;
 }
+
+/** A piece of wire. */
+const connection = (id: string, from: string, to: string): Part => ({
+  id,
+  kind: 'voltage-source',
+  plus: from,
+  minus: to,
+});
 
 /** A perfect connection that draws nothing from its first net. */
 function wire(id: string, from: string, to: string): Part {

@@ -22,12 +22,35 @@ export function versionKey(
   const relevant = waysTogether(design, way, version).map((w) => {
     const { id, from, stages, to } = design.ways[w];
     return version === 'ideal'
-      ? [id, from, stages.map(idealPart)]
-      : [id, from, to, stages.map(builtPart)];
+      ? [id, from, stages.map((s) => textsOf(s).ideal)]
+      : [id, from, to, stages.map((s) => textsOf(s).built)];
   });
   const shared =
     version === 'ideal' ? [] : [design.source.ohms, design.parts.opAmp.model, design.controls];
   return JSON.stringify([version, way, span, shared, relevant, context]);
+}
+
+/** All that a stage is, as text; found once for each. */
+export function stageText(stage: Stage): string {
+  return textsOf(stage).whole;
+}
+
+interface Texts {
+  whole: string;
+  ideal: string;
+  built: string;
+}
+const texts = new WeakMap<Stage, Texts>();
+
+/** Stages are never changed, but made anew: what one says is found once. */
+function textsOf(stage: Stage): Texts {
+  let found = texts.get(stage);
+  if (!found) {
+    const of = (x: unknown) => JSON.stringify(x);
+    found = { whole: of(stage), ideal: of(idealPart(stage)), built: of(builtPart(stage)) };
+    texts.set(stage, found);
+  }
+  return found;
 }
 
 const idealPart = (s: Stage) => [

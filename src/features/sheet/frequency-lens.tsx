@@ -2,7 +2,8 @@
 
 import { useMemo } from 'react';
 import type { DelayTrace } from '@/core/lenses/delay';
-import type { Layer, LayerTrace } from '@/core/sheet/evaluate';
+import type { Layer } from '@/core/sheet/evaluate';
+import type { LayerTrace } from '@/core/sheet/solved-way';
 import { followsAsk } from '@/core/sheet/make';
 import { forbiddenLevels, passLevelDb } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';

@@ -2,7 +2,8 @@
 
 import { Popover } from 'antd';
 import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
-import type { Evaluation, LayerId } from '@/core/sheet/evaluate';
+import type { Evaluation } from '@/core/sheet/evaluate';
+import type { LayerId } from '@/core/sheet/layers';
 import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
 import { meets } from '@/core/sheet/verdict';

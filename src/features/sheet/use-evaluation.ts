@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { ReedError } from '@/core/errors';
-import type { LayerTrace } from '@/core/sheet/evaluate';
+import type { LayerTrace } from '@/core/sheet/solved-way';
 import { splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet } from '@/core/sheet/schema';
 import { valuesOf } from '@/core/sheet/stage';

@@ -1,6 +1,6 @@
 import { inWords } from '@/core/quantity/format';
 import { ReedError, stopIfAsked } from '@/core/errors';
-import type { System } from '@/core/circuit/compile';
+import type { Entry, System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Slope } from '@/core/circuit/stamper';
 import { Values, valuesOfAlike } from '@/core/circuit/values';
@@ -8,6 +8,7 @@ import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
+import { PointSolution } from './point-solution';
 import { keyOf, Prepared, type Linearised } from './prepared';
 
 /** A complex response: `re[k]`, `im[k]` at frequency k, volts (or amperes). */
@@ -66,6 +67,8 @@ export class AcAnalysis {
   /** For all unknowns, with room for the transposed solution beside it. */
   private full: FrequencySolver | undefined;
   private transposed: ComplexTrace | undefined;
+  /** For all unknowns at a single frequency. */
+  private narrow: FrequencySolver | undefined;
   /** By what is asked for, then by width. */
   private readonly solvers = new Map<number | string, Map<number, FrequencySolver>>();
 
@@ -121,10 +124,7 @@ export class AcAnalysis {
     if (this.devices && this.shared) this.devices = this.devices.with(this.own);
     else this.devices?.update();
     this.shared = false;
-    const entries = this.devices
-      ? [...this.system.entries, ...this.devices.entries]
-      : this.system.entries;
-    fillSlots(this.matrix, entries, this.values);
+    fillSlots(this.matrix, this.entries, this.values);
   }
 
   /**
@@ -183,6 +183,36 @@ export class AcAnalysis {
   voltage(net: string, frequenciesHz: Float64Array): ComplexTrace {
     const unknown = this.netUnknown(net);
     return unknown < 0 ? emptyTrace(frequenciesHz.length) : this.run(frequenciesHz, [unknown])[0];
+  }
+
+  /**
+   * The voltages of several nets from one solve, in their order.
+   *
+   * @throws ReedError as `solve`
+   */
+  voltages(nets: readonly string[], frequenciesHz: Float64Array): ComplexTrace[] {
+    const unknowns = nets.map((net) => this.netUnknown(net));
+    const wanted = [...new Set(unknowns)].filter((unknown) => unknown >= 0);
+    const traces = this.run(frequenciesHz, wanted);
+    return unknowns.map((unknown) =>
+      unknown < 0 ? emptyTrace(frequenciesHz.length) : traces[wanted.indexOf(unknown)],
+    );
+  }
+
+  /**
+   * Everything at one frequency.
+   *
+   * @throws ReedError as `solve`
+   */
+  at(hz: number): PointSolution {
+    const omega = angular(Float64Array.of(hz));
+    const solver = (this.narrow ??= this.makeSolver(omega, 'all', NARROWEST));
+    return new PointSolution(this, solver, omega);
+  }
+
+  /** All terms of the present equations: of the parts, and of the devices' slopes. */
+  get entries(): readonly Entry[] {
+    return this.devices ? [...this.system.entries, ...this.devices.entries] : this.system.entries;
   }
 
   /** The traces of the wanted unknowns, in their order. */
@@ -286,16 +316,22 @@ export class AcAnalysis {
     return new FrequencySolver(this.matrix, plan, { rhs: this.rhs, program, width });
   }
 
-  private solveCarefully(omega: number): ComplexTrace {
+  /**
+   * All unknowns at one frequency by the dense solver, which looks for its pivots anew.
+   *
+   * @throws ReedError `singular` where the equations have no unique solution
+   */
+  solveCarefully(omega: number, rhs = this.rhs, transposed = false): ComplexTrace {
     const n = this.matrix.size;
     const re = new Float64Array(n * n);
     const im = new Float64Array(n * n);
     this.matrix.rows.forEach((row, slot) => {
-      const at = row * n + this.matrix.columns[slot];
+      const column = this.matrix.columns[slot];
+      const at = transposed ? column * n + row : row * n + column;
       re[at] = this.matrix.g[slot];
       im[at] = this.matrix.c[slot] * omega;
     });
-    const x = solveDense(n, re, im, this.rhs.re, this.rhs.im);
+    const x = solveDense(n, re, im, rhs.re, rhs.im);
     if ('singularColumn' in x) {
       const at = inWords(omega / (2 * Math.PI), 'hertz');
       throw singularError(this.system, x.singularColumn, x.singularColumn, ` at ${at}`);
@@ -325,8 +361,9 @@ export class AcAnalysis {
   }
 }
 
-/** Frequencies solved side by side. */
+/** Frequencies solved side by side, at most and at least. */
 const WIDEST = 32;
+const NARROWEST = 1;
 
 const emptyTrace = (length: number): ComplexTrace => ({
   re: new Float64Array(length),

@@ -44,18 +44,18 @@ export class LargeSignalEquations {
     readonly values = new Values(system),
   ) {
     const extra: Entry[] = [];
-    for (const { rows, inputs } of system.elements) {
+    for (const { part, rows, inputs } of system.elements) {
       for (const row of rows) {
         for (const column of inputs) {
           if (row !== GROUND && column !== GROUND)
-            extra.push({ row, column, reactive: true, scale: 0, factors: [] });
+            extra.push({ part, row, column, reactive: true, scale: 0, factors: [] });
         }
       }
     }
     // Every net gets a diagonal slot, for the conductances that gmin stepping lends it.
     system.unknowns.forEach((u, i) => {
       if (u.kind === 'net')
-        extra.push({ row: i, column: i, reactive: false, scale: 0, factors: [] });
+        extra.push({ part: '', row: i, column: i, reactive: false, scale: 0, factors: [] });
     });
     this.size = system.unknowns.length;
     this.pattern = slotMatrix(system, extra, values.all);
@@ -224,13 +224,14 @@ export class LargeSignalEquations {
   smallSignalEntries(): Entry[] {
     const entries: Entry[] = [];
     for (const { element, values } of this.placed) {
-      element.rows.forEach((row, r) =>
-        element.inputs.forEach((column, c) => {
+      const { part, rows, inputs } = element;
+      rows.forEach((row, r) =>
+        inputs.forEach((column, c) => {
           if (row === GROUND || column === GROUND) return;
-          const at = r * element.inputs.length + c;
-          const scale = values.conductance[at];
-          entries.push({ row, column, reactive: false, scale, factors: [] });
-          entries.push({ row, column, reactive: true, scale: values.capacitance[at], factors: [] });
+          const at = r * inputs.length + c;
+          const place = { part, row, column, factors: [] };
+          entries.push({ ...place, reactive: false, scale: values.conductance[at] });
+          entries.push({ ...place, reactive: true, scale: values.capacitance[at] });
         }),
       );
     }

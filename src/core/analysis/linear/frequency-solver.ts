@@ -223,6 +223,39 @@ export class FrequencySolver {
   }
 
   /**
+   * Solve A x = e(row) with the factors of the last batch: what a unit put into one equation does to
+   * every unknown. Needs a program for all unknowns.
+   *
+   * @param xRe, xIm filled with size x width values, laid out like `this.xRe`
+   */
+  solveUnit(row: number, count: number, xRe: Float64Array, xIm: Float64Array): void {
+    const { vRe, vIm, lRe, lIm, pRe, pIm, width, plan } = this;
+    const bRe = this.bRe.fill(0);
+    const bIm = this.bIm.fill(0);
+    bRe.fill(1, row * width, row * width + count);
+    for (let k = 0; k < plan.size; k++) {
+      const from = plan.pivotRow[k] * width;
+      for (let m = plan.lowerStart[k]; m < plan.lowerStart[k + 1]; m++) {
+        const [to, l] = [plan.lowerRow[m] * width, plan.lowerSlot[m] * width];
+        subtractProduct(bRe, bIm, to, lRe, lIm, l, bRe, bIm, from, count);
+      }
+    }
+    for (let k = plan.size - 1; k >= 0; k--) {
+      const x = plan.pivotColumn[k] * width;
+      const b = plan.pivotRow[k] * width;
+      for (let i = 0; i < count; i++) {
+        xRe[x + i] = bRe[b + i];
+        xIm[x + i] = bIm[b + i];
+      }
+      for (let m = plan.upperStart[k]; m < plan.upperStart[k + 1]; m++) {
+        const [u, known] = [plan.upperSlot[m] * width, plan.upperColumn[m] * width];
+        subtractProduct(xRe, xIm, x, vRe, vIm, u, xRe, xIm, known, count);
+      }
+      product(xRe, xIm, x, xRe, xIm, x, pRe, pIm, k * width, count);
+    }
+  }
+
+  /**
    * Solve the transposed system A^T y = e(unknown) with the factors of the last batch: y[row] is
    * what a unit put into equation `row` does to that unknown. Needs a program for all unknowns.
    *

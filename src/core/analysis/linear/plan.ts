@@ -60,14 +60,15 @@ export function planElimination(
   const rows = Array.from({ length: n }, () => new Map<number, number>()); // column -> slot
   const columns = Array.from({ length: n }, () => new Map<number, number>()); // row -> slot
   const values = new SampleValues(count, ownSlots);
-  const scale = equilibrate(matrix, samples);
+  // Each sample by itself: what counts at one end of the axis may be nothing beside the other end.
+  const scales = samples.map((sample) => equilibrate(matrix, [sample]));
   for (let slot = 0; slot < ownSlots; slot++) {
     const [row, column] = [matrix.rows[slot], matrix.columns[slot]];
     rows[row].set(column, slot);
     columns[column].set(row, slot);
     const at = values.add();
-    const factor = scale.row[row] * scale.column[column];
     for (let k = 0; k < count; k++) {
+      const factor = scales[k].row[row] * scales[k].column[column];
       values.data[at + 2 * k] = samples[k].re[slot] * factor;
       values.data[at + 2 * k + 1] = samples[k].im[slot] * factor;
     }

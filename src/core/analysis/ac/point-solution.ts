@@ -1,0 +1,87 @@
+import { entryValue } from '@/core/circuit/compile';
+import type { FrequencySolver } from '../linear/frequency-solver';
+import type { AcAnalysis, ComplexTrace } from './ac';
+
+/** A complex number. */
+export interface Complex {
+  re: number;
+  im: number;
+}
+
+/**
+ * A circuit at one frequency, its equations factored once: as its sources drive it, and what a unit
+ * put into any single equation would do. It holds until the analysis is asked for another one.
+ */
+export class PointSolution {
+  /** Every unknown, as the sources drive it. */
+  readonly x: ComplexTrace;
+
+  /** @throws ReedError `singular` where the equations have no unique solution */
+  constructor(
+    private readonly analysis: AcAnalysis,
+    private readonly solver: FrequencySolver,
+    private readonly omega: Float64Array,
+  ) {
+    this.sound = solver.solve(omega, 0, 1);
+    this.x = this.sound
+      ? { re: solver.xRe.slice(), im: solver.xIm.slice() }
+      : this.carefully(analysis.rhs, false);
+  }
+
+  private readonly sound: boolean;
+
+  /** Every unknown, with a unit put into one equation and no source: 1 A into a net, 1 V into a branch. */
+  unitInto(row: number): ComplexTrace {
+    if (!this.sound) return this.carefully(this.unit(row), false);
+    const x = this.empty();
+    this.solver.solveUnit(row, 1, x.re, x.im);
+    return x;
+  }
+
+  /** What a unit put into each equation does to one unknown, by equation. */
+  transfersTo(unknown: number): ComplexTrace {
+    if (!this.sound) return this.carefully(this.unit(unknown), true);
+    const y = this.empty();
+    this.solver.solveTransposed(unknown, 1, y.re, y.im);
+    return y;
+  }
+
+  /**
+   * What some parts add up to in one equation: the current they draw from a net.
+   *
+   * @param x every unknown
+   * @param of whether a part counts, by its id
+   */
+  drawn(row: number, x: ComplexTrace, of: (part: string) => boolean): Complex {
+    const sum = { re: 0, im: 0 };
+    for (const entry of this.analysis.entries) {
+      if (entry.row !== row || !of(entry.part)) continue;
+      const value = entryValue(entry, this.analysis.values);
+      const [re, im] = [x.re[entry.column], x.im[entry.column]];
+      if (entry.reactive) {
+        sum.re -= value * this.omega[0] * im;
+        sum.im += value * this.omega[0] * re;
+      } else {
+        sum.re += value * re;
+        sum.im += value * im;
+      }
+    }
+    return sum;
+  }
+
+  private empty(): ComplexTrace {
+    const { size } = this.analysis.matrix;
+    return { re: new Float64Array(size), im: new Float64Array(size) };
+  }
+
+  private unit(row: number): ComplexTrace {
+    const b = this.empty();
+    b.re[row] = 1;
+    return b;
+  }
+
+  /** By the dense solver, which looks for its pivots anew. */
+  private carefully(b: ComplexTrace, transposed: boolean): ComplexTrace {
+    return this.analysis.solveCarefully(this.omega[0], b, transposed);
+  }
+}
