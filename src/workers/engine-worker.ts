@@ -1,18 +1,16 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
 import { cardCurve, type SmallCurve } from '@/core/sheet/card-curve';
 import { controlVariation, partVariation } from '@/core/sheet/variation';
-import { SheetEvaluator, type Evaluation } from '@/core/sheet/evaluate';
+import { SheetEvaluator } from '@/core/sheet/evaluate';
 import type { LayerTrace } from '@/core/sheet/solved-way';
 import type { Pause } from '@/core/lenses/layers';
+import type { packSheet } from './evaluation-parcels';
+import { packEvaluation, unpackSheet } from './evaluation-parcels';
+import { Packer, Unpacker } from './parcel';
 import { lensPicture, type LensPicture, type LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Candidate } from '@/core/weigh/candidates';
 import { weighOne, type WeighOptions, type WeighRefusal, type WeighRow } from '@/core/weigh/weigh';
-
-/** An evaluation whose layers leave out the traces that the caller said it has. */
-export type EvaluationReply = Omit<Evaluation, 'layers'> & {
-  layers: (Omit<Evaluation['layers'][number], 'trace'> & { trace: LayerTrace | null })[];
-};
 
 export type Reply<T> =
   { value: T } | { failure: { code: ReedErrorCode | 'defect'; message: string } };
@@ -24,6 +22,8 @@ export type Reply<T> =
 export class EngineWorker {
   private readonly evaluators = new Map<string, SheetEvaluator>();
   private readonly cancelled = new Set<number>();
+  private readonly unpacker = new Unpacker();
+  private readonly packer = new Packer();
 
   constructor(private readonly acknowledge: (call: number) => void) {}
 
@@ -36,15 +36,16 @@ export class EngineWorker {
     this.cancelled.add(call);
   }
 
-  evaluate(call: number, sheet: Sheet, known: readonly string[]): Promise<Reply<EvaluationReply>> {
-    return this.answer(call, () => {
-      const evaluation = this.evaluatorFor(sheet.id).evaluate(sheet);
-      const layers = evaluation.layers.map((layer) => ({
-        ...layer,
-        trace: known.includes(layer.key) ? null : layer.trace,
-      }));
-      return { ...evaluation, layers };
-    });
+  /** Takes and gives parcels: nothing that is at hand on both sides is sent again. */
+  evaluate(
+    call: number,
+    parcel: ReturnType<typeof packSheet>,
+  ): Promise<Reply<ReturnType<typeof packEvaluation>>> {
+    // Unpacked as it arrives, even if it is stopped before its turn: the next one builds on it.
+    const sheet = unpackSheet(this.unpacker, parcel);
+    return this.answer(call, () =>
+      packEvaluation(this.packer, this.evaluatorFor(sheet.id).evaluate(sheet)),
+    );
   }
 
   partVariation(

@@ -7,6 +7,8 @@ import type { Sheet } from '@/core/sheet/schema';
 import type { Candidate } from '@/core/weigh/candidates';
 import type { WeighOptions, WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { EngineWorker, Reply } from './engine-worker';
+import { packSheet, unpackEvaluation } from './evaluation-parcels';
+import { Packer, Unpacker } from './parcel';
 import { WorkerHost, type Hosted } from './worker-host';
 
 export interface CallOptions {
@@ -38,7 +40,8 @@ function startWorker(): Hosted<Remote> {
 export class Engine {
   private readonly edits: WorkerHost<Remote>;
   private jobsHost: WorkerHost<Remote> | undefined;
-  private readonly traces = new Map<string, LayerTrace>();
+  /** By worker: what it was sent and what it sent. */
+  private readonly parcels = new WeakMap<Remote, { packer: Packer; unpacker: Unpacker }>();
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly start: () => Hosted<Remote> = startWorker) {
@@ -51,26 +54,20 @@ export class Engine {
     return () => this.listeners.delete(listener);
   }
 
-  /** Everything a sheet shows. Layers whose key is unchanged keep the very same trace object. */
-  async evaluate(sheet: Sheet, options: CallOptions = {}): Promise<Evaluation> {
-    // Those promised when the question is asked; they stay until it is answered.
-    const known = new Map(this.traces);
-    const reply = await this.edits.call(
-      (remote, call) => remote.evaluate(call, sheet, [...known.keys()]),
-      options.signal,
-    );
-    const layers = reply.layers.map((layer) => {
-      const trace = layer.trace ?? known.get(layer.key)!;
-      this.traces.delete(layer.key);
-      this.traces.set(layer.key, trace);
-      return { ...layer, trace };
-    });
-    // Oldest first; keep enough for undoing a few steps without sending curves again.
-    for (const key of this.traces.keys()) {
-      if (this.traces.size <= 48) break;
-      this.traces.delete(key);
-    }
-    return { ...reply, layers };
+  /** Everything a sheet shows. Results that stand on nothing that changed are the very same objects. */
+  evaluate(sheet: Sheet, options: CallOptions = {}): Promise<Evaluation> {
+    return this.edits.call(async (remote, call) => {
+      const { packer, unpacker } = this.parcelsOf(remote);
+      const reply = await remote.evaluate(call, packSheet(packer, sheet));
+      // Unpacked even if nobody waits for it any more: the next one builds on it.
+      return 'failure' in reply ? reply : { value: unpackEvaluation(unpacker, reply.value) };
+    }, options.signal);
+  }
+
+  private parcelsOf(remote: Remote) {
+    let own = this.parcels.get(remote);
+    if (!own) this.parcels.set(remote, (own = { packer: new Packer(), unpacker: new Unpacker() }));
+    return own;
   }
 
   /** The built curve with one part multiplied by each factor. */

@@ -26,8 +26,6 @@ export interface EvaluatedStage extends Partial<StageCard> {
   id: string;
   /** The values that meet its target. */
   exact?: Readonly<Record<string, number>>;
-  /** Highest level at its output within the whole built path, dB re the source. */
-  peakDb?: number;
   problem?: string;
 }
 
@@ -36,6 +34,8 @@ export interface Evaluation {
   readings: EvaluatedReading[];
   stages: EvaluatedStage[];
   joints: Joint[];
+  /** Highest level at the output of each stage within the whole built path, dB re the source, by id. */
+  peaksDb: Readonly<Record<string, number>>;
   /** What could not be computed, in words. */
   problems: string[];
 }
@@ -64,11 +64,11 @@ export class SheetEvaluator {
         id: reading.id,
         results: Object.fromEntries([...layers].map(([id, solved]) => [id, solved.read(reading)])),
       })),
-      stages: sheet.ways[way].stages.map((stage) => ({
-        ...this.results.get(`stage ${stage.id}`, [stageText(stage)], () => evaluateStage(stage)),
-        peakDb: built?.peakDb(stage),
-      })),
+      stages: sheet.ways[way].stages.map((stage) =>
+        this.results.get(`stage ${stage.id}`, [stageText(stage)], () => evaluateStage(stage)),
+      ),
       joints: built ? this.joints(built, problems) : [],
+      peaksDb: built ? built.peaksDb(sheet.ways[way].stages) : {},
       problems,
     };
     this.results.sweep();

@@ -118,11 +118,15 @@ export class SolvedWay {
     return result;
   }
 
-  /** Highest level of a stage's output over the picture's frequencies, dB re the source. */
-  peakDb(stage: Stage): number | undefined {
-    const index = this.nets.indexOf(this.netOf(stage) ?? '');
-    if (index < 0) return undefined;
-    return highestOnGrid(this.trace.frequenciesHz, this.levelsAt(index));
+  /** Highest level of each stage's output over the picture's frequencies, dB re the source, by id. */
+  peaksDb(stages: readonly Stage[]): Record<string, number> {
+    return Object.fromEntries(
+      stages.flatMap((stage) => {
+        const index = this.nets.indexOf(this.netOf(stage) ?? '');
+        if (index < 0) return [];
+        return [[stage.id, highestOnGrid(this.trace.frequenciesHz, this.levelsAt(index))]];
+      }),
+    );
   }
 
   /** The joints of the way, of the built version. */

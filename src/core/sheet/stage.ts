@@ -120,3 +120,16 @@ export function quantityOfPart(stage: Stage, id: string): PartQuantity | undefin
   const part = drawnParts(stage).find((p) => p.id === id);
   return part && mainQuantity(partKindOf(part.kind));
 }
+
+/** Whether two rows of stages are drawn alike: the same stages, drawings and outputs, whatever their values. */
+export const drawnAlike = (a: readonly Stage[], b: readonly Stage[]): boolean =>
+  a.length === b.length &&
+  a.every((stage, i) => {
+    const other = b[i];
+    return (
+      stage.id === other.id &&
+      stage.topology === other.topology &&
+      stage.heard === other.heard &&
+      drawingOf(stage) === drawingOf(other)
+    );
+  });

@@ -9,13 +9,21 @@ import type { Evaluation } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { drawnParts, outputsOf, quantityOfPart, stageName, valuesOf } from '@/core/sheet/stage';
+import {
+  drawnAlike,
+  drawnParts,
+  outputsOf,
+  quantityOfPart,
+  stageName,
+  valuesOf,
+} from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
 import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
 import { StageFacts } from './stage-facts';
+import { useAlike } from './use-alike';
 import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
 
@@ -44,8 +52,10 @@ export function CircuitPanel({
     () => (wholePath ? stages : stage ? [stage] : []),
     [wholePath, stages, stage],
   );
-  const drawing = useMemo(() => composeDrawing(shown), [shown]);
-  const names = useMemo(() => partNames(stages), [stages]);
+  const drawnShown = useAlike(shown, drawnAlike);
+  const drawing = useMemo(() => composeDrawing(drawnShown), [drawnShown]);
+  const drawn = useAlike(stages, drawnAlike);
+  const names = useMemo(() => partNames(drawn), [drawn]);
   const labels = useMemo(
     () => labelsOf(names, shown, evaluation, mark),
     [names, shown, evaluation, mark],
@@ -65,13 +75,10 @@ export function CircuitPanel({
   const grafting = said ?? (isEmpty ? FIRST_PART : null);
   const [modelMenu, setModelMenu] = useState(false);
 
-  const edit = useCallback(
-    (id: string) => {
-      if (labels[id]?.value === undefined) setModelMenu(true);
-      else setUi({ editingPart: id });
-    },
-    [labels],
-  );
+  const edit = useCallback((id: string, hasValue: boolean) => {
+    if (hasValue) setUi({ editingPart: id });
+    else setModelMenu(true);
+  }, []);
   const editor = useCallback(
     (id: string) => <ValueEditor key={id} id={id} stages={stages} name={labels[id]?.name} />,
     [stages, labels],

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import type { Control, Stage } from '@/core/sheet/schema';
 import { Controls } from './controls';
 import { GraftBar } from './graft-bar';
@@ -18,7 +18,13 @@ interface GraftAreaProps {
 }
 
 /** What changes a circuit, under its drawing: what can be done, or the sentence that is being said; and its knobs. */
-export function GraftArea({ stage, part, names, grafting, controls }: GraftAreaProps) {
+export const GraftArea = memo(function GraftArea({
+  stage,
+  part,
+  names,
+  grafting,
+  controls,
+}: GraftAreaProps) {
   const host = useRef<HTMLDivElement>(null);
   const was = useRef(grafting);
   useEffect(() => {
@@ -43,4 +49,4 @@ export function GraftArea({ stage, part, names, grafting, controls }: GraftAreaP
       <Controls controls={controls} />
     </div>
   );
-}
+});

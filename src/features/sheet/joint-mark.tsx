@@ -3,11 +3,11 @@
 import { Plus } from 'lucide-react';
 import { lazy, memo, Suspense, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
 import type { Joint } from '@/core/sheet/joints';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
-import { sameProps } from './same-props';
 import { Coming } from '../shell/coming';
 import styles from './path-strip.module.css';
 
@@ -26,12 +26,31 @@ interface JointMarkProps {
   skipped: boolean;
 }
 
+/** An impedance beside a joint. */
+const ohmsWords = (value: number, mark: DecimalMark) =>
+  Number.isFinite(value) ? formatQuantity(value, 'ohms', { mark, digits: 2 }) : 'open';
+
+/** A joint that comes to the same words is not drawn again. */
+const printsAlike = (a: JointMarkProps, b: JointMarkProps): boolean =>
+  a.after === b.after &&
+  a.first === b.first &&
+  a.skipped === b.skipped &&
+  (a.joint === b.joint || wordsOf(a.joint) === wordsOf(b.joint));
+
+const wordsOf = (joint: Joint | undefined) =>
+  joint &&
+  [
+    ohmsWords(joint.sourceOhms, 'point'),
+    ohmsWords(joint.loadOhms, 'point'),
+    formatFixed(joint.lossDb, 3),
+    joint.atHz,
+  ].join(' ');
+
 /** The line between two cards: impedances both ways, what the load takes, and room for another stage. */
 export const JointMark = memo(function JointMark({ joint, after, first, skipped }: JointMarkProps) {
   const [open, setOpen] = useState(false);
   const mark = usePreferences((p) => p.mark);
-  const ohms = (value: number) =>
-    Number.isFinite(value) ? formatQuantity(value, 'ohms', { mark, digits: 2 }) : 'open';
+  const ohms = (value: number) => ohmsWords(value, mark);
   const heavy = joint !== undefined && joint.lossDb < WARN_DB;
   return (
     <div className={styles.joint}>
@@ -74,4 +93,4 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
       </span>
     </div>
   );
-}, sameProps);
+}, printsAlike);

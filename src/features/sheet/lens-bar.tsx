@@ -1,6 +1,7 @@
 'use client';
 
 import { Segmented, Tabs } from 'antd';
+import { memo } from 'react';
 import type { Lens, Sheet } from '@/core/sheet/schema';
 import { editView } from '@/store/sheet-session';
 import { LENS_BAR, PATH_LENSES } from './lenses';
@@ -11,7 +12,7 @@ import styles from './lens-panel.module.css';
 const OVER_FREQUENCY: readonly Lens[] = ['level', 'phase', 'delay'];
 
 /** The lenses to choose from, and the ends of a picture over frequency. */
-export function LensBar({ view }: { view: Sheet['view'] }) {
+export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
   const { lens } = view;
   return (
     <>
@@ -36,7 +37,7 @@ export function LensBar({ view }: { view: Sheet['view'] }) {
       )}
     </>
   );
-}
+});
 
 function WrapSwitch() {
   const wrapped = useUi((s) => s.phaseWrapped);

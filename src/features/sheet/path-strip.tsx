@@ -13,34 +13,20 @@ import {
   horizontalListSortingStrategy,
   SortableContext,
   sortableKeyboardCoordinates,
-  useSortable,
 } from '@dnd-kit/sortable';
-import { Dropdown } from 'antd';
-import { Ellipsis } from 'lucide-react';
-import { Fragment, memo, useMemo } from 'react';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import { Fragment, useMemo } from 'react';
 import type { AskKind } from '@/core/design/ask';
-import type { Evaluation, EvaluatedStage } from '@/core/sheet/evaluate';
+import { formatFixed } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Joint } from '@/core/sheet/joints';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { stageName, stageShort } from '@/core/sheet/stage';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
-import { Sparkline } from '@/ui/chart/sparkline';
-import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import {
-  duplicateStage,
-  moveStage,
-  removeStage,
-  setLoad,
-  setSource,
-  toggleBypass,
-} from './actions';
-import { attempt } from '../shell/tell';
-import { EditableText } from './editable-text';
+import { moveStage } from './actions';
 import { JointMark } from './joint-mark';
-import { sameProps } from './same-props';
-import { setUi } from './ui-state';
+import { LoadEnd, SourceEnd } from './path-ends';
+import { StageCard } from './stage-card';
 import styles from './path-strip.module.css';
 
 interface PathStripProps {
@@ -50,14 +36,17 @@ interface PathStripProps {
   evaluation: Evaluation | null;
 }
 
+// The same objects always: new ones would draw every card again.
+const BY_POINTER = { activationConstraint: { distance: 6 } };
+const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
+
 /** Source, stages and load in signal order, with what is lost where they meet. */
 export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
   const mark = usePreferences((p) => p.mark);
   const way = sheet.ways[0];
-  const end = way.to.is === 'driver' ? { ohms: null, farads: null } : way.to;
   const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    useSensor(PointerSensor, BY_POINTER),
+    useSensor(KeyboardSensor, BY_KEYS),
   );
   // The same list while the same stages stand in the same order: a new one draws every card again.
   const order = JSON.stringify(way.stages.map((s) => s.id));
@@ -73,33 +62,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
   };
   return (
     <section className={styles.strip} aria-label="Signal path" data-figures>
-      <div className={styles.end}>
-        <EditableText
-          label="Source name"
-          value={sheet.source.name}
-          className={styles.endName}
-          onCommit={(name) => setSource({ name })}
-        />
-        <span className="mono">
-          <EditableQuantity
-            label="Source resistance"
-            value={sheet.source.ohms}
-            kind="ohms"
-            mark={mark}
-            shown={`${formatQuantity(sheet.source.ohms, 'ohms', { mark })} Ω`}
-            onCommit={(ohms) => setSource({ ohms: ohms! })}
-          />
-          {' · '}
-          <EditableQuantity
-            label="Source voltage"
-            value={sheet.source.volts}
-            kind="volts"
-            mark={mark}
-            shown={formatQuantity(sheet.source.volts, 'volts', { unit: true, mark })}
-            onCommit={(volts) => setSource({ volts: volts! })}
-          />
-        </span>
-      </div>
+      <SourceEnd source={sheet.source} />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onDragEnd}>
         <SortableContext items={items} strategy={horizontalListSortingStrategy}>
           {way.stages.map((stage, i) => (
@@ -115,7 +78,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
                 index={i}
                 count={way.stages.length}
                 evaluated={evaluation?.stages.find((s) => s.id === stage.id)}
-                outputDb={lastPeak(evaluation)}
+                inside={insideWords(way.stages, i, evaluation?.peaksDb, mark)}
                 selected={stage.id === selected}
               />
             </Fragment>
@@ -128,37 +91,7 @@ export function PathStrip({ sheet, selected, evaluation }: PathStripProps) {
         first={stageKindOf(sheet.ask.kind)}
         skipped={false}
       />
-      <div className={styles.end}>
-        <EditableText
-          label="Load name"
-          value={way.to.name}
-          className={styles.endName}
-          onCommit={(name) => setLoad({ name })}
-        />
-        <span className="mono">
-          <EditableQuantity
-            label="Load resistance"
-            value={end.ohms}
-            kind="ohms"
-            mark={mark}
-            clearable
-            shown={end.ohms === null ? 'open' : `${formatQuantity(end.ohms, 'ohms', { mark })} Ω`}
-            onCommit={(ohms) => setLoad({ ohms })}
-          />
-          {' · '}
-          <EditableQuantity
-            label="Load capacitance"
-            value={end.farads}
-            kind="farads"
-            mark={mark}
-            clearable
-            shown={
-              end.farads === null ? 'no C' : `${formatQuantity(end.farads, 'farads', { mark })}F`
-            }
-            onCommit={(farads) => setLoad({ farads })}
-          />
-        </span>
-      </div>
+      <LoadEnd to={way.to} />
     </section>
   );
 }
@@ -168,146 +101,19 @@ function stageKindOf(kind: AskKind): StageKind {
   return kind === 'band-stop' ? 'notch' : kind === 'wide-band' ? 'high-pass' : kind;
 }
 
-function lastPeak(evaluation: Evaluation | null): number {
-  const peaks = evaluation?.stages.flatMap((s) => s.peakDb ?? []) ?? [];
-  return peaks[peaks.length - 1] ?? 0;
-}
+/** Rises of less than this above the end of the path are not worth a word, dB. */
+const WORTH_DB = 0.5;
 
-interface StageCardProps {
-  stage: Stage;
-  index: number;
-  count: number;
-  evaluated: EvaluatedStage | undefined;
-  outputDb: number;
-  selected: boolean;
-}
-
-const StageCard = memo(function StageCard({
-  stage,
-  index,
-  count,
-  evaluated,
-  outputDb,
-  selected,
-}: StageCardProps) {
-  const mark = usePreferences((p) => p.mark);
-  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
-    id: stage.id,
-  });
-  const figures = evaluated?.figures;
-  const inner =
-    evaluated?.peakDb !== undefined && index < count - 1
-      ? evaluated.peakDb - Math.max(0, outputDb)
-      : -Infinity;
-  const select = () =>
-    setUi({ stageId: stage.id, partId: null, editingPart: null, wholePath: false });
-  const classes = [
-    styles.card,
-    selected && styles.selected,
-    stage.bypassed && styles.bypassed,
-    isDragging && styles.dragging,
-  ]
-    .filter(Boolean)
-    .join(' ');
-  return (
-    <div
-      ref={setNodeRef}
-      className={classes}
-      style={{ transform: transform ? `translateX(${transform.x}px)` : undefined, transition }}
-    >
-      <button
-        type="button"
-        className={styles.body}
-        onClick={select}
-        {...listeners}
-        {...attributes}
-        role="button"
-        aria-pressed={selected}
-      >
-        <span className="visually-hidden">
-          Stage {index + 1}, {stageName(stage)}:
-        </span>
-        <span className={styles.name}>{stageShort(stage)}</span>
-        <span
-          className={`mono ${styles.figures}`}
-          title={
-            evaluated?.figuresAreAverages
-              ? 'Parts that should be equal are not: these are the figures of their averages. The curve is the circuit’s own.'
-              : undefined
-          }
-        >
-          {figures &&
-            `${evaluated?.figuresAreAverages ? '≈ ' : ''}${formatQuantity(figures.f0Hz, 'hertz', { mark })}${figures.f0Hz < 1000 ? ' Hz' : ''}${figures.q === undefined ? '' : ` · Q ${formatQuantity(figures.q, 'ratio', { mark })}`}`}
-        </span>
-        <span
-          className={
-            stage.bypassed || inner > 0.5 || evaluated?.problem ? styles.warned : styles.quiet
-          }
-          title={evaluated?.problem}
-        >
-          {stage.bypassed
-            ? 'bypassed'
-            : inner > 0.5
-              ? `inside +${formatFixed(inner, 1, mark)} dB`
-              : figures
-                ? gainWords(figures.gain, mark)
-                : (evaluated?.problem ?? '')}
-        </span>
-        {evaluated?.thumbnail && (
-          <Sparkline
-            x={evaluated.thumbnail.frequenciesHz}
-            y={evaluated.thumbnail.levelDb}
-            floor={-24}
-            width={44}
-            height={34}
-            className={styles.curve}
-          />
-        )}
-      </button>
-      <StageMenu id={stage.id} index={index} count={count} bypassed={stage.bypassed} />
-    </div>
-  );
-}, sameProps);
-
-interface StageMenuProps {
-  id: string;
-  index: number;
-  count: number;
-  bypassed: boolean;
-}
-
-const StageMenu = memo(function StageMenu({ id, index, count, bypassed }: StageMenuProps) {
-  return (
-    <Dropdown
-      trigger={['click']}
-      menu={{
-        items: [
-          { key: 'bypass', label: bypassed ? 'Put back into the path' : 'Bypass' },
-          { key: 'duplicate', label: 'Duplicate' },
-          { key: 'left', label: 'Move left', disabled: index === 0 },
-          { key: 'right', label: 'Move right', disabled: index === count - 1 },
-          { type: 'divider' },
-          { key: 'remove', label: 'Remove' },
-        ],
-        onClick: ({ key }) => {
-          attempt(() => {
-            if (key === 'bypass') toggleBypass(id);
-            if (key === 'duplicate') duplicateStage(id);
-            if (key === 'left') moveStage(id, index - 1);
-            if (key === 'right') moveStage(id, index + 1);
-            if (key === 'remove') removeStage(id);
-          });
-        },
-      }}
-    >
-      <button type="button" className={styles.more} aria-label={`Actions for stage ${index + 1}`}>
-        <Ellipsis size={15} aria-hidden />
-      </button>
-    </Dropdown>
-  );
-});
-
-function gainWords(gain: number, mark: 'point' | 'comma'): string {
-  const dB = 20 * Math.log10(Math.abs(gain));
-  return `${formatFixed(dB, 1, mark)} dB${gain < 0 ? ', inverted' : ''}`;
+/** How far a stage inside the path rises above its end, as it is printed. */
+function insideWords(
+  stages: readonly Stage[],
+  index: number,
+  peaksDb: Evaluation['peaksDb'] | undefined,
+  mark: DecimalMark,
+): string | null {
+  const own = peaksDb?.[stages[index].id];
+  if (!peaksDb || own === undefined || index === stages.length - 1) return null;
+  const last = stages.findLast((s) => peaksDb[s.id] !== undefined);
+  const over = own - Math.max(0, last ? peaksDb[last.id] : 0);
+  return over > WORTH_DB ? formatFixed(over, 1, mark) : null;
 }

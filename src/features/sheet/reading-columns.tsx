@@ -25,11 +25,13 @@ export interface ReadingLine {
 
 type Columns = FigureColumns<ReadingLine>;
 
-/** Lines that print the same are not drawn again. */
-const shouldCellUpdate = (a: ReadingLine, b: ReadingLine) =>
-  a.reading !== b.reading ||
-  a.mark !== b.mark ||
-  JSON.stringify(a.results) !== JSON.stringify(b.results);
+/** A cell is drawn again when its reading changes, or what one of the versions makes of it. */
+const changesWith =
+  (...versions: readonly LayerId[]) =>
+  (a: ReadingLine, b: ReadingLine) =>
+    a.reading !== b.reading ||
+    a.mark !== b.mark ||
+    versions.some((id) => a.results[id] !== b.results[id]);
 
 /** The table's columns, one for each version: ideal, built, and every keep that is shown. */
 export function readingColumns(versions: readonly [LayerId, string][]): Columns {
@@ -38,21 +40,21 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       key: 'name',
       title: 'Reading',
       rowScope: 'row',
-      shouldCellUpdate,
+      shouldCellUpdate: changesWith('built'),
       render: (_, line) => <Name {...line} />,
     },
     {
       key: 'wanted',
       title: 'wanted',
       align: 'right',
-      shouldCellUpdate,
+      shouldCellUpdate: changesWith(),
       render: (_, line) => <Wanted {...line} />,
     },
     ...versions.map(([id, name]): Columns[number] => ({
       key: id,
       title: name,
       align: 'right',
-      shouldCellUpdate,
+      shouldCellUpdate: changesWith(id),
       render: (_, { reading, results, mark }) => (
         <Result reading={reading} result={results[id]} mark={mark} />
       ),
@@ -62,7 +64,7 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       title: 'verdict',
       align: 'right',
       className: styles.verdict,
-      shouldCellUpdate,
+      shouldCellUpdate: changesWith('ideal', 'built'),
       render: (_, line) => <Verdict {...line} />,
     },
     {
@@ -70,7 +72,7 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       title: <span className="visually-hidden">Remove</span>,
       className: styles.remove,
       width: 30,
-      shouldCellUpdate,
+      shouldCellUpdate: changesWith(),
       render: (_, { reading, mark }) => (
         <button
           type="button"

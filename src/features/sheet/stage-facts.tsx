@@ -1,6 +1,7 @@
 'use client';
 
 import { Popover } from 'antd';
+import { memo } from 'react';
 import type { Stage } from '@/core/sheet/schema';
 import { formulaTruth } from '@/core/sheet/formulas';
 import { designedAs, valuesOf } from '@/core/sheet/stage';
@@ -12,7 +13,7 @@ import { TargetFields } from './target-fields';
 import styles from './stage-facts.module.css';
 
 /** Why the numbers of a stage are what they are, and what it is designed for. */
-export function StageFacts({
+export const StageFacts = memo(function StageFacts({
   stage,
   names,
   focus,
@@ -34,7 +35,7 @@ export function StageFacts({
       </button>
     </Popover>
   );
-}
+});
 
 const FIGURES: Record<string, string> = {
   f0: 'Corner f₀',

@@ -9,24 +9,23 @@ import { UNIT, type ResistorLook } from '@/core/parts/part-kind';
 import { SymbolLines } from './symbols';
 import styles from './schematic.module.css';
 
-export interface PlacedSymbolProps {
+export interface PlacedSymbolProps extends Partial<PartLabel> {
   symbol: DrawnSymbol;
   /** Pixels of a grid unit. */
   scale: number;
   resistors: ResistorLook;
-  label: PartLabel | undefined;
   /** Where its words stand; none where there is no room for them. */
   words: readonly PlacedText[] | undefined;
   selected: boolean;
   editing: boolean;
   onSelect: (id: string) => void;
-  onEdit: (id: string) => void;
+  onEdit: (id: string, hasValue: boolean) => void;
   onPoint: (id: string | null) => void;
 }
 
 /** One symbol with its words. Drawn again only when it moves, or when what it says changes. */
 export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps) {
-  const { symbol, scale, resistors, label, words, selected, editing } = props;
+  const { symbol, scale, resistors, name, value, words, selected, editing } = props;
   const { onSelect, onEdit, onPoint } = props;
   const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
   const lines = (
@@ -39,10 +38,10 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
   );
   if (!isPart(symbol)) return lines;
   const { id } = symbol;
-  const editable = label?.value !== undefined;
+  const editable = value !== undefined;
   const act = () => {
     onSelect(id);
-    onEdit(id);
+    onEdit(id, editable);
   };
   const onKey = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;
@@ -63,8 +62,8 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
         tabIndex={0}
         aria-label={
           editable
-            ? `${label.name}, ${label.value}: change value`
-            : `${label?.name ?? id}: choose ${partKindOf(symbol.kind).noun}`
+            ? `${name}, ${value}: change value`
+            : `${name ?? id}: choose ${partKindOf(symbol.kind).noun}`
         }
         onKeyDown={onKey}
         onFocus={() => onPoint(id)}
@@ -82,7 +81,7 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
             textAnchor={place.anchor}
             className={styles[place.role]}
           >
-            {wordOf(place, label)}
+            {wordOf(place, props)}
           </text>
         ),
       )}
@@ -91,10 +90,13 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
 });
 
 /** What a placed line says now; name and value may stand on one line. */
-function wordOf({ role, text }: PlacedText, label: PartLabel | undefined): string | undefined {
-  if (role === 'value' && label?.value !== undefined)
-    return text.length > label.value.length ? `${label.name} ${label.value}` : label.value;
-  return role === 'note' ? label?.note : label?.name;
+function wordOf(
+  { role, text }: PlacedText,
+  { name, value, note }: Partial<PartLabel>,
+): string | undefined {
+  if (role === 'value' && value !== undefined)
+    return text.length > value.length ? `${name} ${value}` : value;
+  return role === 'note' ? note : name;
 }
 
 /** Signs within a symbol, upright however it is turned. */

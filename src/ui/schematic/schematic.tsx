@@ -2,7 +2,15 @@
 
 import { Button } from 'antd';
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react';
-import { memo, useMemo, useRef, type ReactNode } from 'react';
+import {
+  memo,
+  useMemo,
+  useRef,
+  type Dispatch,
+  type ReactNode,
+  type RefObject,
+  type SetStateAction,
+} from 'react';
 import {
   fitLabels,
   placeLabels,
@@ -15,7 +23,7 @@ import { readNets } from '@/core/drawing/nets';
 import { useSize } from '../chart/use-size';
 import { PlacedSymbol } from './placed-symbol';
 import type { ResistorLook } from '@/core/parts/part-kind';
-import { useViewport } from './use-viewport';
+import { FITTED, STEP, useViewport, zoomed, type Viewport } from './use-viewport';
 import styles from './schematic.module.css';
 
 export interface SchematicProps {
@@ -27,7 +35,8 @@ export interface SchematicProps {
   editing: string | null;
   editor: (id: string) => ReactNode;
   onSelect: (id: string) => void;
-  onEdit: (id: string) => void;
+  /** @param hasValue whether it has a value that is edited in place */
+  onEdit: (id: string, hasValue: boolean) => void;
   onPoint: (id: string | null) => void;
   title: string;
   /** A point of the drawing that is being spoken of. */
@@ -51,7 +60,7 @@ const EDGE = 6;
 function InRoom(props: SchematicProps & { width: number; height: number }) {
   const { drawing, labels, resistors, selected, editing, editor, title, width, height } = props;
   const frame = useRef<HTMLDivElement>(null);
-  const { view, zoomIn, zoomOut, fit, onKeyDown } = useViewport(frame, drawing);
+  const { view, setView, onKeyDown } = useViewport(frame, drawing);
   const dots = useMemo(() => readNets(drawing).dots, [drawing]);
   // Where words stand depends on how long they are, not on what they say.
   const lengths = JSON.stringify(
@@ -105,7 +114,7 @@ function InRoom(props: SchematicProps & { width: number; height: number }) {
                 symbol={symbol}
                 scale={scale}
                 resistors={resistors}
-                label={'id' in symbol ? labels[symbol.id] : undefined}
+                {...('id' in symbol ? labels[symbol.id] : undefined)}
                 words={'id' in symbol ? layout.parts.get(symbol.id) : undefined}
                 selected={'id' in symbol && symbol.id === selected}
                 editing={'id' in symbol && symbol.id === editing}
@@ -158,37 +167,50 @@ function InRoom(props: SchematicProps & { width: number; height: number }) {
           </div>
         )}
       </div>
-      <div className={styles.tools} role="toolbar" aria-label="Size of the drawing">
-        <Button
-          size="small"
-          type="text"
-          aria-label="Smaller"
-          title="Smaller (−)"
-          disabled={view.zoom === 1}
-          icon={<ZoomOut size={14} />}
-          onClick={zoomOut}
-        />
-        <Button
-          size="small"
-          type="text"
-          aria-label="Fit the drawing"
-          title="Fit (0)"
-          disabled={view.zoom === 1}
-          icon={<Maximize size={14} />}
-          onClick={fit}
-        />
-        <Button
-          size="small"
-          type="text"
-          aria-label="Larger"
-          title="Larger (+); the wheel does the same"
-          icon={<ZoomIn size={14} />}
-          onClick={zoomIn}
-        />
-      </div>
+      <Tools whole={view.zoom === 1} room={frame} change={setView} />
     </>
   );
 }
+
+interface ToolsProps {
+  /** Whether all of the drawing is seen. */
+  whole: boolean;
+  room: RefObject<HTMLElement | null>;
+  change: Dispatch<SetStateAction<Viewport>>;
+}
+
+const Tools = memo(function Tools({ whole, room, change }: ToolsProps) {
+  return (
+    <div className={styles.tools} role="toolbar" aria-label="Size of the drawing">
+      <Button
+        size="small"
+        type="text"
+        aria-label="Smaller"
+        title="Smaller (−)"
+        disabled={whole}
+        icon={<ZoomOut size={14} />}
+        onClick={() => change(zoomed(room.current!, 1 / STEP))}
+      />
+      <Button
+        size="small"
+        type="text"
+        aria-label="Fit the drawing"
+        title="Fit (0)"
+        disabled={whole}
+        icon={<Maximize size={14} />}
+        onClick={() => change(FITTED)}
+      />
+      <Button
+        size="small"
+        type="text"
+        aria-label="Larger"
+        title="Larger (+); the wheel does the same"
+        icon={<ZoomIn size={14} />}
+        onClick={() => change(zoomed(room.current!, STEP))}
+      />
+    </div>
+  );
+});
 
 /** Labels of the given lengths: what they say is put in when they are drawn. */
 function ofLengths(lengths: string): Record<string, PartLabel> {

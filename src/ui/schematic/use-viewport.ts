@@ -7,11 +7,11 @@ export interface Viewport {
   y: number;
 }
 
-const FITTED: Viewport = { zoom: 1, x: 0, y: 0 };
+export const FITTED: Viewport = { zoom: 1, x: 0, y: 0 };
 const MOST = 12;
 /** A press that moves no further than this is a click, pixels. */
 const STILL = 4;
-const STEP = 1.25;
+export const STEP = 1.25;
 
 const held = (zoom: number) => Math.min(MOST, Math.max(1, zoom));
 
@@ -22,6 +22,12 @@ export function zoomAbout(view: Viewport, factor: number, px: number, py: number
   const f = zoom / view.zoom;
   return { zoom, x: px - (px - view.x) * f, y: py - (py - view.y) * f };
 }
+
+/** The change that zooms about the middle of a room. */
+export const zoomed =
+  ({ clientWidth, clientHeight }: HTMLElement, factor: number) =>
+  (view: Viewport): Viewport =>
+    zoomAbout(view, factor, clientWidth / 2, clientHeight / 2);
 
 /**
  * Zooming and panning of whatever lies in a room: by wheel, by one finger or two, and by keys. A
@@ -102,10 +108,7 @@ export function useViewport(host: RefObject<HTMLElement | null>, what: unknown) 
     };
   }, [host]);
 
-  const zoomBy = (factor: number) => {
-    const { clientWidth, clientHeight } = host.current!;
-    setView((v) => zoomAbout(v, factor, clientWidth / 2, clientHeight / 2));
-  };
+  const zoomBy = (factor: number) => setView(zoomed(host.current!, factor));
   const fit = () => setView(FITTED);
   const pan = (dx: number, dy: number) =>
     setView((v) => (v.zoom === 1 ? v : { ...v, x: v.x + dx, y: v.y + dy }));
@@ -128,5 +131,5 @@ export function useViewport(host: RefObject<HTMLElement | null>, what: unknown) 
     event.stopPropagation();
     act();
   };
-  return { view, zoomIn: () => zoomBy(STEP), zoomOut: () => zoomBy(1 / STEP), fit, onKeyDown };
+  return { view, setView, onKeyDown };
 }
