@@ -5,7 +5,7 @@ import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { printPart } from '@/core/parts/quantities';
-import type { Evaluation } from '@/core/sheet/evaluate';
+import type { EvaluatedStage } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
@@ -24,6 +24,7 @@ import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions';
 import { StageFacts } from './stage-facts';
 import { useAlike } from './use-alike';
+import { useEvaluated } from './use-evaluation';
 import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
 
@@ -34,15 +35,7 @@ const HeardChoice = lazy(() => graftWords().then((m) => ({ default: m.HeardChoic
 const TrySlider = lazy(() => import('./try-slider').then((m) => ({ default: m.TrySlider })));
 
 /** The schematic of the selected stage or of the whole path, its values edited in place. */
-export function CircuitPanel({
-  sheet,
-  stage,
-  evaluation,
-}: {
-  sheet: Sheet;
-  stage: Stage | undefined;
-  evaluation: Evaluation | null;
-}) {
+export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | undefined }) {
   const { mark, resistors } = usePreferences();
   const wholePath = useUi((s) => s.wholePath);
   const partId = useUi((s) => s.partId);
@@ -56,9 +49,10 @@ export function CircuitPanel({
   const drawing = useMemo(() => composeDrawing(drawnShown), [drawnShown]);
   const drawn = useAlike(stages, drawnAlike);
   const names = useMemo(() => partNames(drawn), [drawn]);
+  const evaluated = useEvaluated((e) => e?.stages.filter((s) => shown.some((o) => o.id === s.id)));
   const labels = useMemo(
-    () => labelsOf(names, shown, evaluation, mark),
-    [names, shown, evaluation, mark],
+    () => labelsOf(names, shown, evaluated ?? [], mark),
+    [names, shown, evaluated, mark],
   );
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
@@ -138,7 +132,6 @@ export function CircuitPanel({
               stage={tryable.stage}
               part={tryable.part}
               name={labels[partId!]?.name ?? tryable.part}
-              evaluation={evaluation}
             />
           </Suspense>
         ) : (
@@ -253,13 +246,13 @@ function ValueEditor({
 function labelsOf(
   names: ReturnType<typeof partNames>,
   shown: readonly Stage[],
-  evaluation: Evaluation | null,
+  evaluated: readonly EvaluatedStage[],
   mark: 'point' | 'comma',
 ): Record<string, PartLabel> {
   const labels: Record<string, PartLabel> = {};
   for (const stage of shown) {
     const own = names.get(stage.id)!;
-    const exact = evaluation?.stages.find((s) => s.id === stage.id)?.exact;
+    const exact = evaluated.find((s) => s.id === stage.id)?.exact;
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
     for (const [id, value] of Object.entries(valuesOf(stage))) {
       const quantity = quantityOfPart(stage, id)!;

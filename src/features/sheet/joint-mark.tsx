@@ -9,6 +9,7 @@ import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
+import { useEvaluated } from './use-evaluation';
 import styles from './path-strip.module.css';
 
 /** A stage is dragged down when its joint loses more than this. */
@@ -17,7 +18,8 @@ export const WARN_DB = -0.5;
 const JointPanel = lazy(() => import('./joint-panel').then((m) => ({ default: m.JointPanel })));
 
 interface JointMarkProps {
-  joint: Joint | undefined;
+  /** Stage behind it; “load” at the end of the path. */
+  into: string;
   /** Stage a new one would follow; null for the start of the path. */
   after: string | null;
   /** Kind of stage that is offered first. */
@@ -27,50 +29,39 @@ interface JointMarkProps {
 }
 
 /** An impedance beside a joint. */
-const ohmsWords = (value: number, mark: DecimalMark) =>
+export const ohmsWords = (value: number, mark: DecimalMark) =>
   Number.isFinite(value) ? formatQuantity(value, 'ohms', { mark, digits: 2 }) : 'open';
 
-/** A joint that comes to the same words is not drawn again. */
-const printsAlike = (a: JointMarkProps, b: JointMarkProps): boolean =>
-  a.after === b.after &&
-  a.first === b.first &&
-  a.skipped === b.skipped &&
-  (a.joint === b.joint || wordsOf(a.joint) === wordsOf(b.joint));
-
-const wordsOf = (joint: Joint | undefined) =>
-  joint &&
-  [
-    ohmsWords(joint.sourceOhms, 'point'),
-    ohmsWords(joint.loadOhms, 'point'),
-    formatFixed(joint.lossDb, 3),
-    joint.atHz,
-  ].join(' ');
+/** What a joint says. */
+function wordsOf({ sourceOhms, loadOhms, lossDb }: Joint, mark: DecimalMark) {
+  const unit = Number.isFinite(loadOhms) ? ' Ω' : '';
+  return {
+    ohms: `${ohmsWords(sourceOhms, mark)} → ${ohmsWords(loadOhms, mark)}${unit}`,
+    loss: formatFixed(lossDb, 2, mark),
+    heavy: lossDb < WARN_DB,
+  };
+}
 
 /** The line between two cards: impedances both ways, what the load takes, and room for another stage. */
-export const JointMark = memo(function JointMark({ joint, after, first, skipped }: JointMarkProps) {
+export const JointMark = memo(function JointMark({ into, after, first, skipped }: JointMarkProps) {
   const [open, setOpen] = useState(false);
   const mark = usePreferences((p) => p.mark);
-  const ohms = (value: number) => ohmsWords(value, mark);
-  const heavy = joint !== undefined && joint.lossDb < WARN_DB;
+  // What it says, not what it is worth to the last digit: that changes with every edit before it.
+  const words = useEvaluated((e) => {
+    const joint = skipped ? undefined : e?.joints.find((j) => j.after === into);
+    return joint ? wordsOf(joint, mark) : NOTHING;
+  });
+  const { ohms, loss, heavy } = words;
   return (
     <div className={styles.joint}>
-      <span className={`mono ${styles.ohms}`}>
-        {joint && !skipped
-          ? `${ohms(joint.sourceOhms)} → ${ohms(joint.loadOhms)}${Number.isFinite(joint.loadOhms) ? ' Ω' : ''}`
-          : ''}
-      </span>
+      <span className={`mono ${styles.ohms}`}>{ohms}</span>
       <div className={styles.wire}>
         <OnDemandPopover
           open={open}
           onOpenChange={setOpen}
           content={
             <Suspense fallback={<Coming />}>
-              <JointPanel
-                joint={skipped ? undefined : joint}
-                after={after}
-                first={first}
-                ohms={ohms}
-              />
+              <JointPanel into={skipped ? null : into} after={after} first={first} />
             </Suspense>
           }
         >
@@ -79,9 +70,7 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
             className={heavy ? `${styles.node} ${styles.heavy}` : styles.node}
             onClick={() => setOpen(true)}
             aria-label={
-              joint && !skipped
-                ? `Joint, loses ${formatFixed(joint.lossDb, 2, mark)} dB; add a stage here`
-                : 'Add a stage here'
+              loss === '' ? 'Add a stage here' : `Joint, loses ${loss} dB; add a stage here`
             }
           >
             <Plus size={11} strokeWidth={2.4} aria-hidden />
@@ -89,8 +78,10 @@ export const JointMark = memo(function JointMark({ joint, after, first, skipped 
         </OnDemandPopover>
       </div>
       <span className={heavy ? `mono ${styles.warned}` : `mono ${styles.quiet}`}>
-        {joint && !skipped ? `${heavy ? '! ' : ''}${formatFixed(joint.lossDb, 2, mark)} dB` : ''}
+        {loss === '' ? '' : `${heavy ? '! ' : ''}${loss} dB`}
       </span>
     </div>
   );
-}, printsAlike);
+});
+
+const NOTHING = { ohms: '', loss: '', heavy: false };

@@ -2,30 +2,31 @@
 
 import type { ReactNode } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { Joint } from '@/core/sheet/joints';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { Tex } from '@/ui/controls/tex';
 import { attempt } from '../shell/tell';
 import { addStage } from './actions';
-import { WARN_DB } from './joint-mark';
+import { ohmsWords, WARN_DB } from './joint-mark';
 import { StagePicker } from './stage-picker';
 import { setUi } from './ui-state';
+import { useEvaluated } from './use-evaluation';
 import styles from './path-strip.module.css';
 
 /** What a joint loses and why, and the stages that could be put there. */
 export function JointPanel({
-  joint,
+  into,
   after,
   first,
-  ohms,
 }: {
-  joint: Joint | undefined;
+  /** Stage behind the joint; null where nothing meets. */
+  into: string | null;
   after: string | null;
   first: StageKind;
-  ohms: (value: number) => string;
 }): ReactNode {
   const mark = usePreferences((p) => p.mark);
+  const joint = useEvaluated((e) => e?.joints.find((j) => j.after === into));
+  const ohms = (value: number) => ohmsWords(value, mark);
   return (
     <div className={styles.panel}>
       {joint && Number.isFinite(joint.loadOhms) && (

@@ -1,13 +1,14 @@
 'use client';
 
-import { lazy, Suspense, useMemo } from 'react';
-import type { Evaluation, Layer } from '@/core/sheet/evaluate';
+import { lazy, Suspense } from 'react';
+import type { Layer } from '@/core/sheet/evaluate';
 import type { Lens, Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { followsAsk } from '@/core/sheet/make';
 import { DelayLens, LevelOrPhase, lookOf } from './frequency-lens';
 import { panelOf } from './lenses';
 import { setUi, useUi } from './ui-state';
+import { useEvaluated } from './use-evaluation';
 import styles from './lens-panel.module.css';
 
 // The picture comes first; its lenses and its ends are put up with what stands around it.
@@ -25,17 +26,9 @@ const MapLens = lazy(() => import('./map-lens').then((m) => ({ default: m.MapLen
  *
  * @param bar whether it is time for the lenses to choose from
  */
-export function LensPanel({
-  sheet,
-  evaluation,
-  bar,
-}: {
-  sheet: Sheet;
-  evaluation: Evaluation | null;
-  bar: boolean;
-}) {
+export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
   const { lens } = sheet.view;
-  const layers = useMemo(() => evaluation?.layers ?? [], [evaluation]);
+  const layers = useEvaluated((e) => e?.layers ?? NONE);
   return (
     <section className={styles.panel} aria-label="Lens">
       <div className={styles.bar}>
@@ -54,6 +47,8 @@ export function LensPanel({
     </section>
   );
 }
+
+const NONE: readonly Layer[] = [];
 
 function Body({ lens, sheet, layers }: { lens: Lens; sheet: Sheet; layers: readonly Layer[] }) {
   switch (lens) {

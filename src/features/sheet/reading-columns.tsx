@@ -12,26 +12,25 @@ import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
 import { removeReading } from './actions';
 import { setUi } from './ui-state';
+import { useEvaluated } from './use-evaluation';
 import styles from './readings-table.module.css';
 
 const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.WantedForm })));
 
-/** One reading with what every version makes of it. */
+/** One reading; what the versions make of it, its cells ask for themselves. */
 export interface ReadingLine {
   reading: Reading;
   mark: DecimalMark;
-  results: Partial<Record<LayerId, ReadingResult>>;
 }
 
 type Columns = FigureColumns<ReadingLine>;
 
-/** A cell is drawn again when its reading changes, or what one of the versions makes of it. */
-const changesWith =
-  (...versions: readonly LayerId[]) =>
-  (a: ReadingLine, b: ReadingLine) =>
-    a.reading !== b.reading ||
-    a.mark !== b.mark ||
-    versions.some((id) => a.results[id] !== b.results[id]);
+const shouldCellUpdate = (a: ReadingLine, b: ReadingLine) =>
+  a.reading !== b.reading || a.mark !== b.mark;
+
+/** What a version makes of a reading. */
+const useResult = (id: string, version: LayerId): ReadingResult | undefined =>
+  useEvaluated((e) => e?.readings.find((r) => r.id === id)?.results[version]);
 
 /** The table's columns, one for each version: ideal, built, and every keep that is shown. */
 export function readingColumns(versions: readonly [LayerId, string][]): Columns {
@@ -40,31 +39,29 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       key: 'name',
       title: 'Reading',
       rowScope: 'row',
-      shouldCellUpdate: changesWith('built'),
+      shouldCellUpdate,
       render: (_, line) => <Name {...line} />,
     },
     {
       key: 'wanted',
       title: 'wanted',
       align: 'right',
-      shouldCellUpdate: changesWith(),
+      shouldCellUpdate,
       render: (_, line) => <Wanted {...line} />,
     },
     ...versions.map(([id, name]): Columns[number] => ({
       key: id,
       title: name,
       align: 'right',
-      shouldCellUpdate: changesWith(id),
-      render: (_, { reading, results, mark }) => (
-        <Result reading={reading} result={results[id]} mark={mark} />
-      ),
+      shouldCellUpdate,
+      render: (_, line) => <Result {...line} version={id} />,
     })),
     {
       key: 'verdict',
       title: 'verdict',
       align: 'right',
       className: styles.verdict,
-      shouldCellUpdate: changesWith('ideal', 'built'),
+      shouldCellUpdate,
       render: (_, line) => <Verdict {...line} />,
     },
     {
@@ -72,7 +69,7 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       title: <span className="visually-hidden">Remove</span>,
       className: styles.remove,
       width: 30,
-      shouldCellUpdate: changesWith(),
+      shouldCellUpdate,
       render: (_, { reading, mark }) => (
         <button
           type="button"
@@ -86,7 +83,8 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
   ];
 }
 
-function Name({ reading, results: { built }, mark }: ReadingLine) {
+function Name({ reading, mark }: ReadingLine) {
+  const built = useResult(reading.id, 'built');
   const show = () => built && 'measured' in built && setUi({ cursorHz: built.measured.atHz });
   return (
     <button type="button" className={styles.name} title="Put the cursor there" onClick={show}>
@@ -120,13 +118,8 @@ function Wanted({ reading, mark }: ReadingLine) {
   );
 }
 
-interface ResultProps {
-  reading: Reading;
-  result: ReadingResult | undefined;
-  mark: DecimalMark;
-}
-
-function Result({ reading, result, mark }: ResultProps) {
+function Result({ reading, mark, version }: ReadingLine & { version: LayerId }) {
+  const result = useResult(reading.id, version);
   if (!result) return null;
   if ('measured' in result) {
     const { value, alsoHz } = result.measured;
@@ -154,7 +147,9 @@ function Result({ reading, result, mark }: ResultProps) {
 }
 
 /** Says which versions meet the wish, and by how much the built one misses it. */
-function Verdict({ reading: { wanted, measure }, results: { built, ideal }, mark }: ReadingLine) {
+function Verdict({ reading: { id, wanted, measure }, mark }: ReadingLine) {
+  const built = useResult(id, 'built');
+  const ideal = useResult(id, 'ideal');
   if (!wanted || !built) return null;
   if ('error' in built)
     return (

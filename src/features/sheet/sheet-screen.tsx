@@ -15,7 +15,8 @@ import { sheetCommands } from './sheet-commands';
 import { resetUi, useUi } from './ui-state';
 import { Notices } from './notices';
 import { Unopened } from './unopened';
-import { useEvaluation } from './use-evaluation';
+import { useEvaluations } from './evaluations';
+import { useFollowing } from './use-evaluation';
 import styles from './sheet-screen.module.css';
 
 // The picture comes first: what stands around it is fetched, all of it together, and put up once the
@@ -132,20 +133,19 @@ function fetchForms(): void {
 }
 
 function OpenSheet({ sheet }: { sheet: Sheet }) {
-  const { evaluation, problem, stale } = useEvaluation();
+  useFollowing();
+  const problem = useEvaluations((s) => s.problem);
+  const stale = useEvaluations((s) => s.stale);
+  const evaluated = useEvaluations((s) => s.evaluation !== null);
   const weighing = useUi((s) => s.weighing);
   const chosen = useUi((s) => s.stageId);
-  const isTime = useAround(evaluation !== null || problem !== null);
+  const isTime = useAround(evaluated || problem !== null);
   const stages = sheet.ways[0].stages;
   const stage = stages.find((s) => s.id === chosen) ?? stages[0];
   useSheetShell(sheet.title);
   const pending = <section className={styles.pending} aria-busy />;
   return (
-    <div
-      className={styles.sheet}
-      data-stale={(stale && evaluation !== null) || undefined}
-      aria-busy={stale}
-    >
+    <div className={styles.sheet} data-stale={(stale && evaluated) || undefined} aria-busy={stale}>
       <div className={styles.head}>
         {isTime && (
           <Suspense>
@@ -167,7 +167,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
         <Notices problem={problem} />
         {isTime && (
           <Suspense>
-            <PathStrip sheet={sheet} selected={stage?.id} evaluation={evaluation} />
+            <PathStrip sheet={sheet} selected={stage?.id} />
           </Suspense>
         )}
       </div>
@@ -180,10 +180,10 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
         {!isTime && pending}
         {isTime && !weighing && (
           <Suspense fallback={pending}>
-            <CircuitPanel sheet={sheet} stage={stage} evaluation={evaluation} />
+            <CircuitPanel sheet={sheet} stage={stage} />
           </Suspense>
         )}
-        <LensPanel sheet={sheet} evaluation={evaluation} bar={isTime} />
+        <LensPanel sheet={sheet} bar={isTime} />
       </div>
       <div
         className={styles.readings}
@@ -191,12 +191,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
       >
         {isTime && (
           <Suspense>
-            <ReadingsTable
-              readings={sheet.readings}
-              keeps={sheet.keeps}
-              ask={sheet.ask}
-              evaluation={evaluation}
-            />
+            <ReadingsTable readings={sheet.readings} keeps={sheet.keeps} ask={sheet.ask} />
           </Suspense>
         )}
       </div>

@@ -5,7 +5,8 @@ import { Dropdown } from 'antd';
 import { Ellipsis } from 'lucide-react';
 import { memo } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { EvaluatedStage } from '@/core/sheet/evaluate';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Stage } from '@/core/sheet/schema';
 import { stageName, stageShort } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
@@ -13,15 +14,13 @@ import { Sparkline } from '@/ui/chart/sparkline';
 import { attempt } from '../shell/tell';
 import { duplicateStage, moveStage, removeStage, toggleBypass } from './actions';
 import { setUi } from './ui-state';
+import { useEvaluated } from './use-evaluation';
 import styles from './path-strip.module.css';
 
 interface StageCardProps {
   stage: Stage;
   index: number;
   count: number;
-  evaluated: EvaluatedStage | undefined;
-  /** How far it rises above the end of the path, dB, as it is printed; nothing where it does not. */
-  inside: string | null;
   selected: boolean;
 }
 
@@ -30,11 +29,11 @@ export const StageCard = memo(function StageCard({
   stage,
   index,
   count,
-  evaluated,
-  inside,
   selected,
 }: StageCardProps) {
   const mark = usePreferences((p) => p.mark);
+  const evaluated = useEvaluated((e) => e?.stages.find((s) => s.id === stage.id));
+  const inside = useEvaluated((e) => (e ? insideWords(e, stage.id, mark) : null));
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: stage.id,
   });
@@ -148,4 +147,20 @@ const StageMenu = memo(function StageMenu({ id, index, count, bypassed }: StageM
 function gainWords(gain: number, mark: 'point' | 'comma'): string {
   const dB = 20 * Math.log10(Math.abs(gain));
   return `${formatFixed(dB, 1, mark)} dB${gain < 0 ? ', inverted' : ''}`;
+}
+
+/** Rises of less than this above the end of the path are not worth a word, dB. */
+const WORTH_DB = 0.5;
+
+/** How far a stage inside the path rises above its end, as it is printed. */
+function insideWords(
+  { stages, peaksDb }: Evaluation,
+  id: string,
+  mark: DecimalMark,
+): string | null {
+  const heard = stages.filter((s) => s.id in peaksDb);
+  const last = heard[heard.length - 1];
+  if (!(id in peaksDb) || id === stages[stages.length - 1].id) return null;
+  const over = peaksDb[id] - Math.max(0, peaksDb[last.id]);
+  return over > WORTH_DB ? formatFixed(over, 1, mark) : null;
 }

@@ -3,13 +3,13 @@
 import { Slider } from 'antd';
 import { useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions';
+import { useEvaluated } from './use-evaluation';
 import styles from './try-slider.module.css';
 
 /** Percent either way. */
@@ -20,14 +20,13 @@ interface TrySliderProps {
   stage: Stage;
   part: string;
   name: string;
-  evaluation: Evaluation | null;
 }
 
 /** Turn one part up and down and watch the first reading move; the whole turn is one step of undo. */
-export function TrySlider({ sheet, stage, part, name, evaluation }: TrySliderProps) {
+export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
   const mark = usePreferences((p) => p.mark);
   const reading = sheet.readings.find((r) => r.measure.measure === 'edge') ?? sheet.readings[0];
-  const result = reading && evaluation?.readings.find((r) => r.id === reading.id)?.results.built;
+  const result = useEvaluated((e) => e?.readings.find((r) => r.id === reading?.id)?.results.built);
   const present = result && 'measured' in result ? result.measured.value : undefined;
   const [base] = useState({ value: valuesOf(stage)[part], reading: present });
   const value = valuesOf(stage)[part];

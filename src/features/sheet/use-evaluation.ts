@@ -1,16 +1,26 @@
 import { useEffect, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import { ReedError } from '@/core/errors';
+import type { Evaluation } from '@/core/sheet/evaluate';
 import type { LayerTrace } from '@/core/sheet/solved-way';
 import { splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet } from '@/core/sheet/schema';
 import { valuesOf } from '@/core/sheet/stage';
 import { engine } from '@/workers/engine';
-import { followOpenSheet, useEvaluations, type EvaluationState } from './evaluations';
+import { followOpenSheet, useEvaluations } from './evaluations';
 
-/** The evaluation of the open sheet. */
-export function useEvaluation(): EvaluationState {
+/** Keep the evaluation of the open sheet up to date as long as the caller is shown. */
+export function useFollowing(): void {
   useEffect(followOpenSheet, []);
-  return useEvaluations();
+}
+
+/**
+ * Something of the evaluation of the open sheet: who asks for it is drawn again when just that
+ * changes. Results that stand on nothing that changed are the same objects; what is made here is
+ * compared one level deep.
+ */
+export function useEvaluated<T>(select: (evaluation: Evaluation | null) => T): T {
+  return useEvaluations(useShallow((s) => select(s.evaluation)));
 }
 
 /** Curves of the built path with the pointed part 10 % lower and higher. */
