@@ -78,11 +78,21 @@ function waysFault({ ways, readings, controls }: SheetDesign, at: string): Fault
   return repeatedId(controls, `${at}controls`, 'control');
 }
 
+/** Stages are never changed, but made anew: one that passed passes again. */
+const sound = new WeakSet<Stage>();
+
 /**
  * A stage must be drawn by a known topology or by itself, and give every part of the drawing a
  * value that has one, and only those.
  */
 export function stageFault(stage: Stage, path: string): Fault | null {
+  if (sound.has(stage)) return null;
+  const fault = faultOf(stage, path);
+  if (!fault) sound.add(stage);
+  return fault;
+}
+
+function faultOf(stage: Stage, path: string): Fault | null {
   if (stage.topology !== undefined && !hasTopology(stage.topology))
     return { path, message: `no topology is called ${quoted(stage.topology)}` };
   if (stage.topology === undefined && !stage.drawing)
