@@ -1,5 +1,7 @@
 import tseslint from 'typescript-eslint';
 import reactHooks from 'eslint-plugin-react-hooks';
+import importX from 'eslint-plugin-import-x';
+import { createTypeScriptImportResolver } from 'eslint-import-resolver-typescript';
 
 /**
  * The arrows of docs/architecture.md: app -> features -> (ui, store, workers) -> core.
@@ -15,6 +17,29 @@ const forbidden = {
   cli: ['app', 'features', 'ui', 'store', 'workers'],
 };
 
+/**
+ * The layers of core, lowest first: each may import from itself and from those before it. Files that
+ * stand in no folder (errors, text, constants) lie under all of them.
+ */
+const layers = [
+  'document',
+  'quantity',
+  'numeric',
+  'circuit',
+  'analysis',
+  'response',
+  'parts',
+  'drawing',
+  'topologies',
+  'design',
+  'weigh',
+  'sheet',
+  'bank',
+  'lenses',
+  'formats',
+  'demo',
+];
+
 const browserPackages = [
   'react',
   'react-dom',
@@ -27,29 +52,50 @@ const browserPackages = [
   'zundo',
 ];
 
-const arrows = Object.entries(forbidden).map(([folder, not]) => ({
-  files: [`src/${folder}/**/*.{ts,tsx}`],
+/** What no file of a folder may import. */
+function patternsOf(folder) {
+  const not = forbidden[folder];
+  return [
+    {
+      group: not.flatMap((f) => [`@/${f}`, `@/${f}/**`, `**/../${f}/**`]),
+      message: `src/${folder} must not import from there: arrows point app -> features -> (ui, store, workers) -> core.`,
+    },
+    ...(folder === 'core' || folder === 'cli'
+      ? [
+          {
+            group: browserPackages.flatMap((p) => [p, `${p}/*`]),
+            message: 'src/core and src/cli know no interface, browser or database.',
+          },
+        ]
+      : []),
+  ];
+}
+
+const downwards = layers.map((layer, i) => ({
+  files: [`src/core/${layer}/**/*.ts`],
+  // What is tested may be held against what is built on it.
+  ignores: ['**/*.test.ts', '**/testing/**'],
   rules: {
     'no-restricted-imports': [
       'error',
       {
         patterns: [
+          ...patternsOf('core'),
           {
-            group: not.flatMap((f) => [`@/${f}`, `@/${f}/**`, `**/../${f}/**`]),
-            message: `src/${folder} must not import from there: arrows point app -> features -> (ui, store, workers) -> core.`,
+            group: layers
+              .slice(i + 1)
+              .flatMap((l) => [`@/core/${l}`, `@/core/${l}/**`, `**/../${l}/**`]),
+            message: `src/core/${layer} must not import from there: the layers of core lie in the order ${layers.join(', ')}, and arrows point downwards.`,
           },
-          ...(folder === 'core' || folder === 'cli'
-            ? [
-                {
-                  group: browserPackages.flatMap((p) => [p, `${p}/*`]),
-                  message: 'src/core and src/cli know no interface, browser or database.',
-                },
-              ]
-            : []),
-        ],
+        ].filter(({ group }) => group.length > 0),
       },
     ],
   },
+}));
+
+const arrows = Object.keys(forbidden).map((folder) => ({
+  files: [`src/${folder}/**/*.{ts,tsx}`],
+  rules: { 'no-restricted-imports': ['error', { patterns: patternsOf(folder) }] },
 }));
 
 export default tseslint.config(
@@ -92,5 +138,12 @@ export default tseslint.config(
     },
   },
   ...arrows,
+  ...downwards,
+  {
+    files: ['src/**/*.{ts,tsx}'],
+    plugins: { 'import-x': importX },
+    settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
   { files: ['src/cli/**', 'bench/**', 'scripts/**', 'e2e/**'], rules: { 'no-console': 'off' } },
 );

@@ -1,38 +1,10 @@
-import { sheetWords, whatItDoes, type WhatItDoes } from '@/core/sheet/summary';
+import { sheetWords, whatItDoes } from '@/core/sheet/summary';
 import { builtKey } from '@/core/sheet/version-key';
 import type { Sheet } from '@/core/sheet/schema';
 import { legibleTitle } from '@/core/sheet/salvage';
+import type { Card } from './card';
 import type { SheetRecord } from './database';
 import { isDeleted, readRecord } from './records';
-
-/** What the shelf shows of one sheet. Made from its record, never edited on its own. */
-export interface Card {
-  id: string;
-  /** Empty where the title is not legible. */
-  title: string;
-  /** ISO; empty where the date is not legible. */
-  updatedAt: string;
-  deletedAt: string | null;
-  demo: boolean;
-  /** What the sheet is for; absent where it cannot be read. */
-  does?: WhatItDoes;
-  /** Title and everything it does, in small letters, for searching. */
-  words: string;
-  /** Why it cannot be read. */
-  problem?: string;
-  /** What the curve is computed from; a curve of another key is not shown. */
-  curveKey: string;
-  curve?: CardCurve;
-  /** Fingerprint of the record that the card was made from. */
-  print: string;
-}
-
-/** Level over a log frequency axis, for the small picture. */
-export interface CardCurve {
-  key: string;
-  frequenciesHz: Float32Array;
-  levelDb: Float32Array;
-}
 
 /** A card for a record; a curve that still fits is carried over from the card before. */
 export function cardOf(record: SheetRecord, before?: Card): Card {

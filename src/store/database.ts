@@ -1,5 +1,5 @@
 import Dexie, { type Table } from 'dexie';
-import type { Card } from './cards';
+import type { Card } from './card';
 
 /** A stored sheet. The document is checked and migrated whenever it is read, never trusted as it lies. */
 export interface SheetRecord {

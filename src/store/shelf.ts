@@ -1,4 +1,5 @@
-import { cardOf, printOf, UNPRINTABLE, type Card, type CardCurve } from './cards';
+import type { Card, CardCurve } from './card';
+import { cardOf, printOf, UNPRINTABLE } from './cards';
 import { database, type ReedDatabase } from './database';
 
 /*

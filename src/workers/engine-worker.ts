@@ -1,5 +1,5 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
-import { cardCurve, type SmallCurve } from '@/core/sheet/card-curve';
+import { cardCurve, type SmallCurve } from '@/core/bank/card-curve';
 import { controlVariation, partVariation } from '@/core/sheet/variation';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import type { LayerTrace } from '@/core/sheet/solved-way';

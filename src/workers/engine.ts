@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { SmallCurve } from '@/core/sheet/card-curve';
+import type { SmallCurve } from '@/core/bank/card-curve';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { LayerTrace } from '@/core/sheet/solved-way';
 import type { LensPictures, LensRequest } from '@/core/lenses/lens';

@@ -5,7 +5,8 @@ import { AcAnalysis, acResponse } from './ac/ac';
 import { operatingPoint } from './dc/operating-point';
 import { solveDense } from './linear/dense';
 import { polesAndZeros } from './poles/poles';
-import { readingSensitivity, sensitivity } from './sensitivity/sensitivity';
+import { readingSensitivity } from '@/core/response/reading-sensitivity';
+import { sensitivity } from './sensitivity/sensitivity';
 import { transient } from './transient/transient';
 import { impedanceAt, jointView } from './two-port/two-port';
 

@@ -7,7 +7,7 @@ import { readSheet } from '@/core/sheet/read';
 import { designBank, knownKey, workedOut } from './bank';
 import { makeBank } from './make';
 import { bankPicture } from './picture';
-import { bankSchema } from './schema';
+import { bankSchema } from '@/core/sheet/bank-schema';
 import { channelBands } from './widths';
 
 const at = '2026-11-24T08:00:00.000Z';

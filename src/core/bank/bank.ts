@@ -4,11 +4,12 @@ import { valuesWithKnown, type MissedFigure, type SolvedStage } from '@/core/des
 import { messageOf, ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import { startOf } from '@/core/sheet/exact';
-import { makeStage, realValues } from '@/core/sheet/make';
+import { realValues } from '@/core/sheet/real-values';
+import { makeStage } from '@/core/sheet/make';
 import type { PartChoices, Stage, Way, WayEnd } from '@/core/sheet/schema';
 import { asDesigned, partsOf, valuesOf } from '@/core/sheet/stage';
 import type { Values } from '@/core/topologies/topology';
-import type { Bank, Channel } from './schema';
+import type { Bank, Channel } from '@/core/sheet/bank-schema';
 import { channelBands, type ChannelBand } from './widths';
 
 /*

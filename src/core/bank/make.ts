@@ -1,7 +1,7 @@
 import { makeSheet, type NewSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { channelAsk, designBank } from './bank';
-import { bankSchema, type Bank } from './schema';
+import { bankSchema, type Bank } from '@/core/sheet/bank-schema';
 import { channelBands } from './widths';
 
 export interface NewBank extends Omit<NewSheet, 'ask'> {

@@ -3,12 +3,12 @@ import { ReedError } from '@/core/errors';
 import { explored } from '@/core/response/landmarks';
 import { ResponseReader } from '@/core/response/reader';
 import { levelDb, levelsDb, responseOf } from '@/core/response/response';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import { pathLandmarks } from '@/core/sheet/landmarks';
 import { outNet, portNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
-import type { Bank } from './schema';
+import type { Bank } from '@/core/sheet/bank-schema';
 import { channelBands } from './widths';
 
 export interface ChannelPicture {

@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import { lastCrossing, lowPassPrototype } from '@/core/response/prototypes';
-import type { Bank, Channel } from './schema';
+import type { Bank, Channel } from '@/core/sheet/bank-schema';
 
 /** Where a channel has its middle, and how wide it is between its half-power points. */
 export interface ChannelBand {

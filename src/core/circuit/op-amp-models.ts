@@ -1,4 +1,4 @@
-import type { OpAmpModel } from './devices/op-amp';
+import type { OpAmpModel } from './devices/op-amp-model';
 
 /** Op-amps described by what they are. Figures are typical of their class and meant to be edited. */
 export interface NamedOpAmp {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
+import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { positive } from '@/core/circuit/part';
 import { between, within } from '@/core/quantity/bounds';
 import { EDGES, SHAPES, type Edge } from '@/core/response/prototypes';

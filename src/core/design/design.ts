@@ -1,6 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import { size } from '@/core/response/complex';
 import { topologyOf } from '@/core/topologies';
 import { centreOfPoles } from '@/core/topologies/figures';

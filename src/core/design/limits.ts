@@ -8,7 +8,7 @@ import {
   scaleFrequency,
   type Prototype,
 } from '@/core/response/prototypes';
-import { findPeak } from '@/core/response/root';
+import { findPeak } from '@/core/numeric/root';
 import type { Ask, AskKind, Limits } from './ask';
 
 /** Equal ripples meet their own limit to this. */

@@ -7,7 +7,7 @@ import {
   type PoleSection,
   type Prototype,
 } from '@/core/response/prototypes';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import {
   standardTransfer,
   type PoleFigure,

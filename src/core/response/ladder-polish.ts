@@ -1,7 +1,7 @@
 import { Matrix, SVD } from 'ml-matrix';
 import { polesOfSection, type PoleSection } from './prototypes';
 import { add, fromRoots, multiply, type Polynomial } from './polynomial';
-import type { Ladder } from './ladder';
+import type { Ladder } from './ladder-network';
 
 /*
  * Continued fractions lose digits as the order grows. A ladder that is nearly right is brought to

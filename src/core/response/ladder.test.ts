@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { doublyTerminated, singlyTerminated, type Ladder } from './ladder';
+import type { Ladder } from './ladder-network';
+import { doublyTerminated, singlyTerminated } from './ladder';
 import { denominatorOf, misfit } from './ladder-polish';
 import { lowPassPrototype, prototypeMagnitude, type Prototype } from './prototypes';
 

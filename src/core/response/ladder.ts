@@ -1,6 +1,7 @@
 import { ReedError } from '../errors';
 import { squareRoot, type Complex } from './complex';
 import { add, fromRoots, multiply, polynomialRoots, type Polynomial } from './polynomial';
+import type { Ladder } from './ladder-network';
 import { misfit, polished, reached } from './ladder-polish';
 import { lowPassPrototype, polesOfSection, type PoleSection } from './prototypes';
 
@@ -9,17 +10,6 @@ import { lowPassPrototype, polesOfSection, type PoleSection } from './prototypes
  * 4-Poles", J. Math. Phys. 18, 1939; L. Weinberg, "Network Analysis and Synthesis", 1962, ch. 13).
  * Everything here is normalised: source 1 ohm, frequencies in rad/s, henries and farads.
  */
-
-/** A low-pass ladder from source to load; shunt capacitors alternate with series coils. */
-export interface Ladder {
-  /** Elements in order: farads and henries by turns, `first` says which comes first. */
-  first: 'shunt' | 'series';
-  elements: number[];
-  /** A capacitor across each series coil that makes a zero; 0 where there is none. */
-  traps: number[];
-  /** Load resistance over source resistance (over 1 ohm for a ladder driven from no resistance). */
-  loadOhms: number;
-}
 
 /** p(x) with x = s^2 from the even or odd coefficients of p(s). */
 const part = (p: Polynomial, odd: 0 | 1): number[] => p.filter((_, k) => k % 2 === odd);

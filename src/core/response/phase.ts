@@ -1,4 +1,4 @@
-import type { ComplexTrace } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { phaseDegrees } from './response';
 
 /*

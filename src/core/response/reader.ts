@@ -5,7 +5,7 @@ import { closeIn, highestOf, localSummits, lowestOf, type Curve, type Extreme } 
 import { spaced, type Band, type Landmark } from './landmarks';
 import { followedDegrees } from './phase';
 import { levelDb, levelsDb, phaseDegrees, type Response } from './response';
-import { findZero } from './root';
+import { findZero } from '@/core/numeric/root';
 import { sampleResponse, type SampledResponse } from './sample';
 
 /** What an ask tells about a response that is read. */

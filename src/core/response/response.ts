@@ -1,4 +1,5 @@
-import type { AcAnalysis, ComplexTrace } from '@/core/analysis/ac/ac';
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 
 /** Anything that answers a list of frequencies with complex values: a solved circuit or a closed form. */
 export type Response = (frequenciesHz: Float64Array) => ComplexTrace;

@@ -1,4 +1,4 @@
-import type { ComplexTrace } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { withMiddles, type Sampled } from './halve';
 import { explored, mergedGrid, type Landmark } from './landmarks';
 import { levelDb, type Response } from './response';

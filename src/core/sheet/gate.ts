@@ -1,4 +1,4 @@
-import { bankSchema, type Bank } from '@/core/bank/schema';
+import { bankSchema, type Bank } from '@/core/sheet/bank-schema';
 import { askFields, type Ask } from '@/core/design/ask';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';

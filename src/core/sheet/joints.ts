@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import type { Complex, PointSolution } from '@/core/analysis/ac/point-solution';
+import type { PointSolution } from '@/core/analysis/ac/point-solution';
+import type { Complex } from '@/core/analysis/ac/complex';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { netInStage } from './nets';
 import {

@@ -1,16 +1,13 @@
 import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
 import { designAsk, type DesignedStage } from '@/core/design/design';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
-import { ReedError } from '@/core/errors';
-import { nearestPreferred } from '@/core/quantity/series';
-import { valuedParts } from '@/core/topologies/instantiate';
-import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
-import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
+import type { StageAsk, StageChoice, Topology } from '@/core/topologies/topology';
 import { checkStageFields } from './gate';
 import { exactValues, startOf } from './exact';
 import type { PartChoices, Reading, Sheet, Source, Stage, Way, WayEnd } from './schema';
 import { SHEET_VERSION } from './schema';
 import { designedAs, drawnParts, partsOf, withValues } from './stage';
+import { realValues } from './real-values';
 import { usualReadings } from './usual-readings';
 
 export const DEFAULT_PARTS: PartChoices = {
@@ -19,22 +16,6 @@ export const DEFAULT_PARTS: PartChoices = {
   capacitors: 'E12',
   inductors: 'E12',
 };
-
-/** The nearest values that can be bought, by the sheet's series. */
-export function realValues(
-  topology: Topology,
-  exact: Values,
-  parts: PartChoices,
-): Record<string, number> {
-  return Object.fromEntries(
-    valuedParts(topology).map(({ id, kind }) => {
-      const problem = quantityProblem(mainQuantity(kind)!, exact[id]);
-      if (problem) throw new ReedError('design', `${topology.name}: ${id} ${problem}.`);
-      const series = kind.series === null ? 'exact' : parts[kind.series];
-      return [id, series === 'exact' ? exact[id] : nearestPreferred(exact[id], series)];
-    }),
-  );
-}
 
 /** A stage of any topology for given figures, fitted to real values. */
 export function makeStage(

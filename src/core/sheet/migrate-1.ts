@@ -1,4 +1,4 @@
-import { realValues } from './make';
+import { realValues } from './real-values';
 import { exactValues } from './exact';
 import { partChoicesSchema, stageSchema, type ChosenBy } from './schema';
 import { designedAs } from './stage';

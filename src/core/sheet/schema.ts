@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
+import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { notNegative } from '@/core/circuit/part';
-import { bankSchema } from '@/core/bank/schema';
+import { bankSchema } from '@/core/sheet/bank-schema';
 import type { Drawing } from '@/core/drawing/drawing';
 import { FACINGS } from '@/core/parts/geometry';
 import { askSchema } from '@/core/design/ask';

@@ -1,4 +1,5 @@
-import { AcAnalysis, type ComplexTrace } from '@/core/analysis/ac/ac';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { messageOf, ReedError } from '@/core/errors';
 import { highestOnGrid } from '@/core/response/extremes';
 import { spaced, type Landmark } from '@/core/response/landmarks';

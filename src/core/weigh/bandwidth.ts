@@ -1,7 +1,7 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { designCircuit } from '@/core/design/circuit';
 import type { Design } from '@/core/design/design';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import { levelOf } from './exact';
 import { closestFit, type Keeping } from './keeping';
 

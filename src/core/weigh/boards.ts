@@ -4,7 +4,7 @@ import { hasPartKind, partKindOf } from '@/core/parts';
 import { closeIn, risesAboveZero, type Curve } from '@/core/response/extremes';
 import { aboutCentre } from '@/core/design/bands';
 import { phaseDegrees } from '@/core/response/response';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import { gridOver, highestOver, levelOf, lowestOver, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
 import { closestFit, type Keeping } from './keeping';

@@ -8,7 +8,7 @@ import { messageOf, ReedError } from '@/core/errors';
 import { HALF_POWER_DB } from '@/core/response/decibels';
 import { explored, type Band } from '@/core/response/landmarks';
 import type { Shape } from '@/core/response/prototypes';
-import { findZero } from '@/core/response/root';
+import { findZero } from '@/core/numeric/root';
 import { topologyOf } from '@/core/topologies';
 import { gainBandwidthNeeded } from './bandwidth';
 import { boardFigures } from './boards';

@@ -1,6 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { designBank } from '@/core/bank/bank';
-import type { Bank, Channel } from '@/core/bank/schema';
+import type { Bank, Channel } from '@/core/sheet/bank-schema';
 import { checkBank } from '@/core/sheet/gate';
 import { edit } from '@/store/sheet-session';
 

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import type { BankPicture } from '@/core/bank/picture';
-import type { Bank } from '@/core/bank/schema';
+import type { Bank } from '@/core/sheet/bank-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
 import { MiniPlot } from '@/ui/chart/mini-plot';

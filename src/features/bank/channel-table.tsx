@@ -1,7 +1,7 @@
 import { Button, Checkbox } from 'antd';
 import { Plus, Trash2 } from 'lucide-react';
 import type { BankPicture } from '@/core/bank/picture';
-import type { Bank, Channel } from '@/core/bank/schema';
+import type { Bank, Channel } from '@/core/sheet/bank-schema';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';

@@ -1,7 +1,7 @@
 import { useMemo, type ReactNode } from 'react';
 import { knownKey, workedOut } from '@/core/bank/bank';
 import type { BankPicture } from '@/core/bank/picture';
-import type { Channel } from '@/core/bank/schema';
+import type { Channel } from '@/core/sheet/bank-schema';
 import { messageOf } from '@/core/errors';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';

@@ -2,11 +2,11 @@ import { ReedError } from '@/core/errors';
 import { liftsByGain, mainHz, type Ask } from '@/core/design/ask';
 import { consistent } from '@/core/design/consistent';
 import { defaultTarget } from '@/core/sheet/default-target';
+import { realValues } from '@/core/sheet/real-values';
 import {
   freshStageId,
   makeStage,
   readingsFollow,
-  realValues,
   redesign,
   refit,
   viewFollow,

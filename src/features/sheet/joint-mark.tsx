@@ -2,18 +2,13 @@
 
 import { Plus } from 'lucide-react';
 import { lazy, memo, Suspense, useState } from 'react';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { DecimalMark } from '@/core/quantity/parse';
-import type { Joint } from '@/core/sheet/joints';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
+import { jointWords } from './joint-words';
 import { useEvaluated } from './use-evaluation';
 import styles from './path-strip.module.css';
-
-/** A stage is dragged down when its joint loses more than this. */
-export const WARN_DB = -0.5;
 
 const JointPanel = lazy(() => import('./joint-panel').then((m) => ({ default: m.JointPanel })));
 
@@ -28,20 +23,6 @@ interface JointMarkProps {
   skipped: boolean;
 }
 
-/** An impedance beside a joint. */
-export const ohmsWords = (value: number, mark: DecimalMark) =>
-  Number.isFinite(value) ? formatQuantity(value, 'ohms', { mark, digits: 2 }) : 'open';
-
-/** What a joint says. */
-function wordsOf({ sourceOhms, loadOhms, lossDb }: Joint, mark: DecimalMark) {
-  const unit = Number.isFinite(loadOhms) ? ' Ω' : '';
-  return {
-    ohms: `${ohmsWords(sourceOhms, mark)} → ${ohmsWords(loadOhms, mark)}${unit}`,
-    loss: formatFixed(lossDb, 2, mark),
-    heavy: lossDb < WARN_DB,
-  };
-}
-
 /** The line between two cards: impedances both ways, what the load takes, and room for another stage. */
 export const JointMark = memo(function JointMark({ into, after, first, skipped }: JointMarkProps) {
   const [open, setOpen] = useState(false);
@@ -49,7 +30,7 @@ export const JointMark = memo(function JointMark({ into, after, first, skipped }
   // What it says, not what it is worth to the last digit: that changes with every edit before it.
   const words = useEvaluated((e) => {
     const joint = skipped ? undefined : e?.joints.find((j) => j.after === into);
-    return joint ? wordsOf(joint, mark) : NOTHING;
+    return joint ? jointWords(joint, mark) : NOTHING;
   });
   const { ohms, loss, heavy } = words;
   return (

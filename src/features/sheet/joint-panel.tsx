@@ -7,7 +7,7 @@ import { usePreferences } from '@/store/preferences';
 import { Tex } from '@/ui/controls/tex';
 import { attempt } from '../shell/tell';
 import { addStage } from './actions';
-import { ohmsWords, WARN_DB } from './joint-mark';
+import { ohmsWords, WARN_DB } from './joint-words';
 import { StagePicker } from './stage-picker';
 import { setUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';

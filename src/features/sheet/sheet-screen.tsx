@@ -6,7 +6,7 @@ import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
-import type { Bank } from '@/core/bank/schema';
+import type { Bank } from '@/core/sheet/bank-schema';
 import { Prepared } from '@/ui/controls/prepared';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';

@@ -2,7 +2,7 @@
 
 import { Button } from 'antd';
 import { storageProblem } from '@/store/problems';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import {
   copySheet,
   deleteForGood,

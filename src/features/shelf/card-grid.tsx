@@ -2,7 +2,7 @@
 
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import { useLeisure } from '@/ui/controls/use-leisure';
 import { SheetCard } from './sheet-card';
 import styles from './shelf-screen.module.css';

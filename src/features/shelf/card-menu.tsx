@@ -2,7 +2,7 @@
 
 import { Dropdown } from 'antd';
 import { useEffect, useRef } from 'react';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import { duplicate, exportSheet, remove } from './card-actions';
 import { MoreButton } from './more-button';
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Collapse } from 'antd';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import { DELETED_DAYS } from '@/store/sheets';
 import { dateWords } from '@/ui/controls/date-words';
 import { removeForGood, restore } from './card-actions';

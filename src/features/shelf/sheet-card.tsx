@@ -9,7 +9,7 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import { SHEET_LIMITS } from '@/core/sheet/schema';
 import type { WhatItDoes } from '@/core/sheet/summary';
 import { isVisible } from '@/core/text';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { dateWords } from '@/ui/controls/date-words';

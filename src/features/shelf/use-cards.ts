@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { Card } from '@/store/cards';
+import type { Card } from '@/store/card';
 import { useLiveQuery } from '@/store/live';
 import { cardsToShow, inOrder, listCards, tendCards } from '@/store/shelf';
 import { shelfReady } from '@/store/sheets';

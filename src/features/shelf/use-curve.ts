@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Card, CardCurve } from '@/store/cards';
+import type { Card, CardCurve } from '@/store/card';
 import { keepCurve } from '@/store/shelf';
 import { required } from '@/store/sheets';
 import { engine } from '@/workers/engine';

@@ -8,14 +8,9 @@ import { solveDense } from '../linear/dense';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
+import type { ComplexTrace } from './complex';
 import { PointSolution } from './point-solution';
 import { keyOf, Prepared, type Linearised } from './prepared';
-
-/** A complex response: `re[k]`, `im[k]` at frequency k, volts (or amperes). */
-export interface ComplexTrace {
-  re: Float64Array;
-  im: Float64Array;
-}
 
 export interface AcResult {
   frequenciesHz: Float64Array;

@@ -1,11 +1,15 @@
-import { entryValue } from '@/core/circuit/compile';
+import { entryValue, type Entry } from '@/core/circuit/compile';
 import type { FrequencySolver } from '../linear/frequency-solver';
-import type { AcAnalysis, ComplexTrace } from './ac';
+import type { SlotMatrix } from '../linear/matrix';
+import type { Complex, ComplexTrace } from './complex';
 
-/** A complex number. */
-export interface Complex {
-  re: number;
-  im: number;
+/** Equations as they stand, of which a point is a solution. */
+export interface PointSource {
+  entries: readonly Entry[];
+  values: ArrayLike<number>;
+  matrix: SlotMatrix;
+  rhs: ComplexTrace;
+  solveCarefully(omega: number, rhs: ComplexTrace, transposed: boolean): ComplexTrace;
 }
 
 /**
@@ -18,7 +22,7 @@ export class PointSolution {
 
   /** @throws ReedError `singular` where the equations have no unique solution */
   constructor(
-    private readonly analysis: AcAnalysis,
+    private readonly analysis: PointSource,
     private readonly solver: FrequencySolver,
     private readonly omega: Float64Array,
   ) {

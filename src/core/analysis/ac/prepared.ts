@@ -9,7 +9,7 @@ import { slotMatrix, type SlotMatrix } from '../linear/matrix';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';
 import { compileProgram, type Program } from '../linear/program';
 import { singularError } from '../linear/singular';
-import type { ComplexTrace } from './ac';
+import type { ComplexTrace } from './complex';
 
 /** Devices replaced by their slopes at the operating point. */
 export class Linearised {

@@ -1,6 +1,7 @@
 import { entryValue } from '@/core/circuit/compile';
 import { ReedError, stopIfAsked } from '@/core/errors';
-import type { AcAnalysis, ComplexTrace, TransferBatch } from '../ac/ac';
+import type { AcAnalysis, TransferBatch } from '../ac/ac';
+import type { ComplexTrace } from '../ac/complex';
 import { slopeShifts, type SlopeShift } from './moving-point';
 
 /** What one part value does to a response, per unit of relative change (d / d ln value). */

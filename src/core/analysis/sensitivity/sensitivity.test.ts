@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { makeCircuit } from '@/core/circuit/schema';
-import { groupDelay, readingSensitivity, sensitivity } from './sensitivity';
+import { readingSensitivity } from '@/core/response/reading-sensitivity';
+import { groupDelay, sensitivity } from './sensitivity';
 import { filters, level, log, scaledPart, source } from '../testing/circuits';
 
 describe('sensitivity', () => {

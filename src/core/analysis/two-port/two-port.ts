@@ -1,7 +1,8 @@
 import { ReedError } from '@/core/errors';
 import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
-import { acResponse, type ComplexTrace } from '../ac/ac';
-import { findZero } from '@/core/response/root';
+import { acResponse } from '../ac/ac';
+import type { ComplexTrace } from '../ac/complex';
+import { findZero } from '@/core/numeric/root';
 
 /** A circuit with every independent source set to zero. */
 function silenced(circuit: Circuit): Part[] {

@@ -1,4 +1,4 @@
-import type { OpAmp, OpAmpModel } from './op-amp';
+import type { OpAmp, OpAmpModel } from './op-amp-model';
 import { parameters, type Stamper } from '../stamper';
 
 interface Unknowns {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { opAmpModelSchema } from '@/core/circuit/devices/op-amp';
+import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import type { PartKind } from '../part-kind';
 import { supplyPin, triangle } from '../triangle';

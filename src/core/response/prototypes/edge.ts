@@ -1,5 +1,5 @@
 import { ReedError } from '@/core/errors';
-import { findZero } from '../root';
+import { findZero } from '@/core/numeric/root';
 import {
   delayAtDc,
   orderOf,

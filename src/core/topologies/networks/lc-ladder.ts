@@ -1,4 +1,5 @@
-import { doublyTerminated, singlyTerminated, type Ladder } from '../../response/ladder';
+import type { Ladder } from '../../response/ladder-network';
+import { doublyTerminated, singlyTerminated } from '../../response/ladder';
 import { add, multiply, type Polynomial } from '../../response/polynomial';
 import { centreOfPoles } from '../figures';
 import { polesOf } from '../poles-of-parts';

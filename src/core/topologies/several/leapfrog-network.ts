@@ -1,5 +1,6 @@
 import { EigenvalueDecomposition, inverse, Matrix, solve } from 'ml-matrix';
-import { doublyTerminated, type Ladder } from '../../response/ladder';
+import type { Ladder } from '../../response/ladder-network';
+import { doublyTerminated } from '../../response/ladder';
 import { centreOfPoles, type StageFigures } from '../figures';
 import { sortedPoles } from '../poles-of-parts';
 import type { StageAsk } from '../topology';

@@ -3,7 +3,7 @@ import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import { designCircuit } from '@/core/design/circuit';
 import { designAsk } from '@/core/design/design';
 import type { Band } from '@/core/response/landmarks';
-import { findPeak } from '@/core/response/root';
+import { findPeak } from '@/core/numeric/root';
 import { seededRandom } from '@/core/random';
 import type { WeighRow } from '../weigh';
 

@@ -2,8 +2,8 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { bankPicture } from '@/core/bank/picture';
 import { spaced } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
-import { pathCircuit } from './path-circuit';
-import type { Sheet } from './schema';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet } from '@/core/sheet/schema';
 
 export interface SmallCurve {
   frequenciesHz: Float32Array;
