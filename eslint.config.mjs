@@ -142,7 +142,10 @@ export default tseslint.config(
   {
     files: ['src/**/*.{ts,tsx}'],
     plugins: { 'import-x': importX },
-    settings: { 'import-x/resolver-next': [createTypeScriptImportResolver()] },
+    settings: {
+      ...importX.flatConfigs.typescript.settings,
+      'import-x/resolver-next': [createTypeScriptImportResolver()],
+    },
     rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
   { files: ['src/cli/**', 'bench/**', 'scripts/**', 'e2e/**'], rules: { 'no-console': 'off' } },
