@@ -36,6 +36,7 @@ const layers = [
   'sheet',
   'bank',
   'lenses',
+  'jobs',
   'formats',
   'demo',
 ];

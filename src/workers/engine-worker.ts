@@ -1,16 +1,16 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
-import { cardCurve, type SmallCurve } from '@/core/bank/card-curve';
-import { controlVariation, partVariation } from '@/core/sheet/variation';
-import { SheetEvaluator } from '@/core/sheet/evaluate';
-import type { LayerTrace } from '@/core/sheet/solved-way';
+import { JOBS, type JobInput, type JobName, type JobResult, type JobStep } from '@/core/jobs';
+import type { Job } from '@/core/jobs/job';
 import type { Pause } from '@/core/lenses/layers';
-import type { packSheet } from './evaluation-parcels';
-import { packEvaluation, unpackSheet } from './evaluation-parcels';
+import { SheetEvaluator } from '@/core/sheet/evaluate';
+import { packEvaluation, unpackSheet, type packSheet } from './evaluation-parcels';
 import { Packer, Unpacker } from './parcel';
-import { lensPicture, type LensPicture, type LensRequest } from '@/core/lenses/lens';
-import type { Sheet } from '@/core/sheet/schema';
-import type { Candidate } from '@/core/weigh/candidates';
-import { weighOne, type WeighOptions, type WeighRefusal, type WeighRow } from '@/core/weigh/weigh';
+
+/** What a job came to, and in how many parts it was handed over. */
+export interface JobReply<N extends JobName> {
+  result: JobResult<N>;
+  steps: number;
+}
 
 export type Reply<T> =
   { value: T } | { failure: { code: ReedErrorCode | 'defect'; message: string } };
@@ -48,46 +48,25 @@ export class EngineWorker {
     );
   }
 
-  partVariation(
+  /**
+   * Run a job of the table.
+   *
+   * @param onStep told every part of the result as it is ready
+   */
+  run<N extends JobName>(
     call: number,
-    sheet: Sheet,
-    stageId: string,
-    part: string,
-    factors: number[],
-  ): Promise<Reply<LayerTrace[]>> {
-    return this.answer(call, () => partVariation(sheet, stageId, part, factors));
-  }
-
-  controlVariation(
-    call: number,
-    sheet: Sheet,
-    control: string,
-    places: number[],
-  ): Promise<Reply<LayerTrace[]>> {
-    return this.answer(call, () => controlVariation(sheet, control, places));
-  }
-
-  lens(call: number, sheet: Sheet, request: LensRequest): Promise<Reply<LensPicture>> {
-    return this.answer(call, (pause) => lensPicture(sheet, request, pause));
-  }
-
-  cardCurve(call: number, sheet: Sheet): Promise<Reply<SmallCurve>> {
-    return this.answer(call, () => cardCurve(sheet));
-  }
-
-  /** Candidates one after the other; each row is handed over as it is ready. */
-  weigh(
-    call: number,
-    candidates: readonly Candidate[],
-    options: WeighOptions,
-    onRow: (row: WeighRow | WeighRefusal) => void,
-  ): Promise<Reply<number>> {
+    name: N,
+    input: JobInput<N>,
+    onStep?: (step: JobStep<N>) => void,
+  ): Promise<Reply<JobReply<N>>> {
     return this.answer(call, async (pause) => {
-      for (const candidate of candidates) {
-        onRow(weighOne(candidate, options));
-        await pause();
-      }
-      return candidates.length;
+      let steps = 0;
+      const progress = (step: JobStep<N>) => {
+        steps++;
+        onStep?.(step);
+      };
+      const job = JOBS[name] as unknown as Job<JobInput<N>, JobStep<N>, JobResult<N>>;
+      return { result: await job(input, { pause, progress }), steps };
     });
   }
 

@@ -1,19 +1,24 @@
 import * as Comlink from 'comlink';
-import type { SmallCurve } from '@/core/bank/card-curve';
+import type { JobInput, JobName, JobResult, JobStep } from '@/core/jobs';
 import type { Evaluation } from '@/core/sheet/evaluate';
-import type { LayerTrace } from '@/core/sheet/solved-way';
-import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
-import type { Candidate } from '@/core/weigh/candidates';
-import type { WeighOptions, WeighRefusal, WeighRow } from '@/core/weigh/weigh';
-import type { EngineWorker, Reply } from './engine-worker';
+import type { EngineWorker } from './engine-worker';
 import { packSheet, unpackEvaluation } from './evaluation-parcels';
 import { Packer, Unpacker } from './parcel';
+import { Pool } from './pool';
 import { WorkerHost, type Hosted } from './worker-host';
 
 export interface CallOptions {
   signal?: AbortSignal;
 }
+
+export interface JobOptions<N extends JobName> extends CallOptions {
+  /** Handed every part of the result as it is ready, each once. */
+  progress?: (step: JobStep<N>) => void;
+}
+
+/** Workers for jobs: one for each core that is left, at least two, so that a long one blocks no other. */
+const MOST_JOBS = Math.max(2, Math.min(4, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
 
 type Remote = Comlink.Remote<EngineWorker>;
 
@@ -39,13 +44,14 @@ function startWorker(): Hosted<Remote> {
  */
 export class Engine {
   private readonly edits: WorkerHost<Remote>;
-  private jobsHost: WorkerHost<Remote> | undefined;
+  private readonly jobs: Pool<Remote>;
   /** By worker: what it was sent and what it sent. */
   private readonly parcels = new WeakMap<Remote, { packer: Packer; unpacker: Unpacker }>();
   private readonly listeners = new Set<() => void>();
 
   constructor(private readonly start: () => Hosted<Remote> = startWorker) {
     this.edits = this.host();
+    this.jobs = new Pool(() => this.host(), MOST_JOBS);
   }
 
   /** Told whenever a worker had died and was started again. */
@@ -70,98 +76,41 @@ export class Engine {
     return own;
   }
 
-  /** The built curve with one part multiplied by each factor. */
-  partVariation(
-    sheet: Sheet,
-    stageId: string,
-    part: string,
-    factors: number[],
-    options: CallOptions = {},
-  ): Promise<LayerTrace[]> {
-    return this.job(
-      (remote, call) => remote.partVariation(call, sheet, stageId, part, factors),
-      options,
-    );
-  }
-
-  /** The built curve with a control at each place of its travel. */
-  controlVariation(
-    sheet: Sheet,
-    control: string,
-    places: number[],
-    options: CallOptions = {},
-  ): Promise<LayerTrace[]> {
-    return this.job(
-      (remote, call) => remote.controlVariation(call, sheet, control, places),
-      options,
-    );
-  }
-
-  /** What one of the lenses beside level and phase shows. */
-  lens<R extends LensRequest>(
-    sheet: Sheet,
-    request: R,
-    options: CallOptions = {},
-  ): Promise<LensPictures[R['lens']]> {
-    return this.job((remote, call) => remote.lens(call, sheet, request), options) as Promise<
-      LensPictures[R['lens']]
-    >;
-  }
-
-  /** The small curve by which the shelf shows a sheet. */
-  cardCurve(sheet: Sheet, options: CallOptions = {}): Promise<SmallCurve> {
-    return this.job((remote, call) => remote.cardCurve(call, sheet), options);
-  }
-
-  /** Weigh candidates one by one; rows arrive as they are ready. Resolves to their number. */
-  async weigh(
-    candidates: readonly Candidate[],
-    weighing: WeighOptions,
-    onRow: (row: WeighRow | WeighRefusal) => void,
-    options: CallOptions = {},
-  ): Promise<number> {
-    // After a restart the rows come again from the first: each is handed over once.
-    let before = 0;
+  /** Run a job of the table, in whichever worker has room for it. */
+  async run<N extends JobName>(
+    name: N,
+    input: JobInput<N>,
+    { signal, progress }: JobOptions<N> = {},
+  ): Promise<JobResult<N>> {
+    // After a restart the steps come again from the first: each is handed over once.
+    let handed = 0;
     let arrived = () => undefined as void;
-    const total = await this.job((remote, call) => {
-      let rows = 0;
-      const handOver = Comlink.proxy((row: WeighRow | WeighRefusal) => {
-        if (options.signal?.aborted || ++rows <= before) return;
-        before = rows;
-        onRow(row);
+    const { result, steps } = await this.jobs.call((remote, call) => {
+      // What a worker offers is typed as if it stood here; its answers come as promises either way.
+      const run = remote.run as unknown as EngineWorker['run'];
+      if (!progress) return run(call, name, input);
+      let count = 0;
+      const onStep = (step: JobStep<N>) => {
+        if (signal?.aborted || ++count <= handed) return;
+        handed = count;
+        progress(step);
         arrived();
-      });
-      return remote.weigh(call, candidates, weighing, handOver);
-    }, options);
-    // Rows come by a way of their own: the last may arrive after the answer that all are done.
-    while (before < total)
+      };
+      return run(call, name, input, Comlink.proxy(onStep));
+    }, signal);
+    // Steps come by a way of their own: the last may arrive after the answer that all are done.
+    while (progress && handed < steps)
       await new Promise<void>((resolve) => {
         arrived = resolve;
         setTimeout(resolve, 50);
       });
-    return total;
-  }
-
-  /** Have the second worker ready before it is needed. */
-  warm(): void {
-    this.jobs();
+    return result;
   }
 
   /** End the workers; for whoever made an engine of his own. */
   dispose(): void {
     this.edits.dispose();
-    this.jobsHost?.dispose();
-  }
-
-  private job<T>(
-    send: (remote: Remote, call: number) => Promise<Reply<T>>,
-    { signal }: CallOptions,
-  ): Promise<T> {
-    return this.jobs().call(send, signal);
-  }
-
-  private jobs(): WorkerHost<Remote> {
-    return (this.jobsHost ??= this.host());
+    this.jobs.dispose();
   }
 
   private host(): WorkerHost<Remote> {

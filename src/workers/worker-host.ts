@@ -32,6 +32,12 @@ const DEFAULTS = {
   pingEvery: 3_000,
 };
 
+/** What every watched worker can be told. */
+export interface Watched {
+  cancel(call: number): unknown;
+  ping?: unknown;
+}
+
 /** A call that ended two workers is not given to a third. */
 const MOST_TRIES = 2;
 
@@ -47,7 +53,7 @@ interface Call<Remote> {
  * again, and whatever it had been asked is asked again. A call that was stopped is answered at once;
  * if the worker does not let go of it, the worker is replaced without a word.
  */
-export class WorkerHost<Remote extends { cancel(call: number): unknown; ping?: unknown }> {
+export class WorkerHost<Remote extends Watched> {
   private readonly calls = new Map<number, Call<Remote>>();
   private readonly options: Required<Omit<HostOptions, 'onTrouble'>> & HostOptions;
   private hosted: Hosted<Remote>;
@@ -62,6 +68,11 @@ export class WorkerHost<Remote extends { cancel(call: number): unknown; ping?: u
   ) {
     this.options = { ...DEFAULTS, ...options };
     this.hosted = this.begin();
+  }
+
+  /** How many calls it has not answered. */
+  get busy(): number {
+    return this.calls.size;
   }
 
   /** Ask the worker something. */

@@ -152,7 +152,9 @@ describe('the engine', () => {
   test('answers an edit while a lens is at work, and keeps unchanged curves the same object', async () => {
     const it = engine();
     const order: string[] = [];
-    const lens = it.lens(SHEET, { lens: 'time' }).then(() => order.push('lens'));
+    const lens = it
+      .run('lens', { sheet: SHEET, request: { lens: 'time' } })
+      .then(() => order.push('lens'));
     const first = await it.evaluate(SHEET);
     order.push('edit');
     const again = await it.evaluate({ ...SHEET, title: 'renamed' });
@@ -178,14 +180,16 @@ describe('the engine', () => {
     const it = engine();
     const stop = new AbortController();
     const rows: unknown[] = [];
-    const weighing = it.weigh(
-      candidatesOf(SHEET.ask),
-      { boards: 8 },
-      (row) => {
-        rows.push(row);
-        if (rows.length === 3) stop.abort();
+    const weighing = it.run(
+      'weigh',
+      { candidates: candidatesOf(SHEET.ask), options: { boards: 8 } },
+      {
+        signal: stop.signal,
+        progress: (row) => {
+          rows.push(row);
+          if (rows.length === 3) stop.abort();
+        },
       },
-      { signal: stop.signal },
     );
     await expect(weighing).rejects.toThrow(/Stopped/);
     await pause(100);
@@ -194,6 +198,8 @@ describe('the engine', () => {
 
   test('says a failure of the core in its words', async () => {
     const it = engine();
-    await expect(it.partVariation(SHEET, 's1', 'R1', [0])).rejects.toThrow(/no definite value/);
+    await expect(
+      it.run('variation', { sheet: SHEET, stageId: 's1', part: 'R1', factors: [0] }),
+    ).rejects.toThrow(/no definite value/);
   });
 });

@@ -88,7 +88,7 @@ test('another wiring, kind, model or nought is no other value', () => {
   expect(alike((parts) => parts)).toBeDefined();
   expect(alike((parts) => parts.slice(1))).toBeUndefined();
   const first = (change: object) => (parts: Circuit['parts']) =>
-    parts.map((p) => (p.kind === 'resistor' ? ({ ...p, ...change }) : p));
+    parts.map((p) => (p.kind === 'resistor' ? { ...p, ...change } : p));
   expect(alike(first({ ohms: 4700 }))).toBeDefined();
   expect(alike(first({ note: 'by the window' }))).toBeUndefined();
   expect(alike(first({ a: 'elsewhere' }))).toBeUndefined();

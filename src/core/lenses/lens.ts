@@ -1,50 +1,49 @@
-import { bankPicture, type BankPicture } from '@/core/bank/picture';
+import { bankPicture } from '@/core/bank/picture';
 import type { Sheet } from '@/core/sheet/schema';
-import { delayLens, type DelayTrace } from './delay';
-import { harmonicsLens, type HarmonicsPicture, type HarmonicsRequest } from './harmonics';
-import { withoutPause, type OverLayers, type Pause } from './layers';
-import { mapLens, type MapPicture } from './map';
-import { restLens, type AtRest } from './rest';
-import { timeLens, type TimePicture } from './time';
+import { delayLens } from './delay';
+import { harmonicsLens } from './harmonics';
+import { withoutPause, type Pause } from './layers';
+import { mapLens } from './map';
+import { restLens } from './rest';
+import { timeLens } from './time';
 
-/** A question of one of the lenses that are computed only while they are looked through. */
-export type LensRequest =
-  | { lens: 'delay' }
-  | { lens: 'time' }
-  | ({ lens: 'harmonics' } & HarmonicsRequest)
-  | { lens: 'map' }
-  | { lens: 'rest' }
-  | { lens: 'bank' };
+/** How a lens is asked: the sheet, what is asked of it, and what is awaited between slices of its work. */
+type Ask<Request, Picture> = (sheet: Sheet, request: Request, pause: Pause) => Promise<Picture>;
+
+const lens = <Request extends object, Picture>(ask: Ask<Request, Picture>) => ask;
+
+/** A lens of which nothing more is asked than its picture. */
+const plain = <Picture>(ask: (sheet: Sheet, pause: Pause) => Promise<Picture>) =>
+  lens((sheet, _request: object, pause) => ask(sheet, pause));
+
+/** The lenses that are computed only while they are looked through: one file and one line each. */
+export const LENSES = {
+  delay: plain(delayLens),
+  time: plain(timeLens),
+  harmonics: lens(harmonicsLens),
+  map: plain(mapLens),
+  rest: plain(restLens),
+  bank: plain(bankPicture),
+};
+
+type Lenses = typeof LENSES;
 
 /** What each lens answers. */
-export interface LensPictures {
-  delay: OverLayers<DelayTrace>;
-  time: TimePicture[];
-  harmonics: HarmonicsPicture;
-  map: MapPicture;
-  rest: OverLayers<AtRest[]>;
-  bank: BankPicture;
-}
+export type LensPictures = { [N in keyof Lenses]: Awaited<ReturnType<Lenses[N]>> };
+
+/** A question of one of them. */
+export type LensRequest = {
+  [N in keyof Lenses]: { lens: N } & Parameters<Lenses[N]>[1];
+}[keyof Lenses];
+
 export type LensPicture = LensPictures[keyof LensPictures];
 
 /** @param pause awaited between slices of the work */
-export function lensPicture(
+export function lensPicture<R extends LensRequest>(
   sheet: Sheet,
-  request: LensRequest,
+  request: R,
   pause: Pause = withoutPause,
-): Promise<LensPicture> {
-  switch (request.lens) {
-    case 'delay':
-      return delayLens(sheet, pause);
-    case 'time':
-      return timeLens(sheet, pause);
-    case 'harmonics':
-      return harmonicsLens(sheet, request, pause);
-    case 'map':
-      return mapLens(sheet, pause);
-    case 'rest':
-      return restLens(sheet, pause);
-    case 'bank':
-      return bankPicture(sheet, pause);
-  }
+): Promise<LensPictures[R['lens']]> {
+  const ask = LENSES[request.lens] as unknown as Ask<R, LensPictures[R['lens']]>;
+  return ask(sheet, request, pause);
 }

@@ -1,44 +1,41 @@
 import { z } from 'zod';
 import type { QuantityKind } from '@/core/quantity/kinds';
-import { edge, edgeSchema } from './measures/edge';
-import { level, levelSchema } from './measures/level';
-import type { Measured, MeasureKind, NameWords } from './measures/measure';
-import { peakFrequency, peakFrequencySchema, peakLevel, peakLevelSchema } from './measures/peak';
-import { phase, phaseSchema } from './measures/phase';
-import { plateau, plateauSchema } from './measures/plateau';
-import { range, rangeSchema } from './measures/range';
-import { slope, slopeSchema } from './measures/slope';
+import { edge } from './measures/edge';
+import { level } from './measures/level';
+import type { Measured, MeasureChoice, MeasureKind, NameWords } from './measures/measure';
+import { peakFrequency, peakLevel } from './measures/peak';
+import { phase } from './measures/phase';
+import { plateau } from './measures/plateau';
+import { range } from './measures/range';
+import { slope } from './measures/slope';
 import type { ResponseReader } from './reader';
 
-export type { Measured, Reference } from './measures/measure';
+export type { Measured, MeasureChoice, MeasureField, Reference } from './measures/measure';
 export { ResponseReader, type ReadingContext } from './reader';
 
-/** What can be read off a response: one file and one line each. */
-export const measureSchema = z.discriminatedUnion('measure', [
-  levelSchema,
-  phaseSchema,
-  edgeSchema,
-  peakLevelSchema,
-  peakFrequencySchema,
-  plateauSchema,
-  rangeSchema,
-  slopeSchema,
-]);
+/** What can be read, in the order it is offered: one file and one line each. */
+const MEASURES = [level, edge, phase, slope, range, peakLevel, peakFrequency, plateau] as const;
 
-export type Measure = z.infer<typeof measureSchema>;
+type AnyMeasure = (typeof MEASURES)[number];
+type SchemasOf<T extends readonly { schema: unknown }[]> = { [I in keyof T]: T[I]['schema'] };
 
-const KINDS: { [N in Measure['measure']]: MeasureKind<Extract<Measure, { measure: N }>> } = {
-  level,
-  phase,
-  edge,
-  'peak-level': peakLevel,
-  'peak-frequency': peakFrequency,
-  plateau,
-  range,
-  slope,
-};
+export const measureSchema = z.discriminatedUnion(
+  'measure',
+  MEASURES.map((kind) => kind.schema) as unknown as SchemasOf<typeof MEASURES>,
+);
 
-const kindOf = (measure: Measure) => KINDS[measure.measure] as MeasureKind<Measure>;
+export type Measure = z.infer<AnyMeasure['schema']>;
+
+const BY_NAME = new Map(MEASURES.map((kind) => [kind.schema.shape.measure.value, kind]));
+
+const kindOf = ({ measure }: Measure) =>
+  BY_NAME.get(measure) as unknown as MeasureKind<AnyMeasure['schema']>;
+
+/** Every way a measure can be asked for, with the name of the measure it makes. */
+export const MEASURE_CHOICES: readonly (MeasureChoice & { measure: Measure['measure'] })[] =
+  MEASURES.flatMap(({ schema, asked }) =>
+    asked.map((choice) => ({ measure: schema.shape.measure.value, ...choice })),
+  );
 
 /** The kind of number a measure gives. */
 export const quantityOfMeasure = (measure: Measure): QuantityKind => kindOf(measure).quantity;

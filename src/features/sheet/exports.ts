@@ -1,5 +1,6 @@
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
+import { lensOf } from './lenses';
 import { sheetFile } from './sheet-file';
 import { download, fileName } from '@/ui/download';
 import { sheetOf, useSession } from '@/store/sheet-session';
@@ -51,7 +52,11 @@ export const EXPORTS: readonly Export[] = [
     title: 'Picture as shown (SVG)',
     run: (sheet) =>
       Promise.resolve(
-        download(fileName(`${sheet.title} ${sheet.view.lens}`, 'svg'), picture(), 'image/svg+xml'),
+        download(
+          fileName(`${sheet.title} ${lensOf(sheet.view.lens).id}`, 'svg'),
+          picture(),
+          'image/svg+xml',
+        ),
       ),
   },
   {
@@ -59,7 +64,7 @@ export const EXPORTS: readonly Export[] = [
     title: 'Picture as shown (PNG)',
     run: async (sheet) =>
       download(
-        fileName(`${sheet.title} ${sheet.view.lens}`, 'png'),
+        fileName(`${sheet.title} ${lensOf(sheet.view.lens).id}`, 'png'),
         await svgToPng(picture()),
         'image/png',
       ),

@@ -1,56 +1,35 @@
-'use client';
-
-import { Segmented, Tabs } from 'antd';
+import { Tabs } from 'antd';
 import { memo } from 'react';
-import type { Lens, Sheet } from '@/core/sheet/schema';
+import type { Sheet } from '@/core/sheet/schema';
 import { editView } from '@/store/sheet-session';
-import { LENS_BAR, PATH_LENSES } from './lenses';
+import { LENS_BAR, LENSES, lensOf } from './lenses';
 import { PictureSpan } from './picture-span';
-import { setUi, useUi } from './ui-state';
 import styles from './lens-panel.module.css';
-
-const OVER_FREQUENCY: readonly Lens[] = ['level', 'phase', 'delay'];
 
 /** The lenses to choose from, and the ends of a picture over frequency. */
 export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
-  const { lens } = view;
+  const { id: shown, overFrequency, Extra } = lensOf(view.lens);
   return (
     <>
       <Tabs
         className={styles.tabs}
-        activeKey={lens}
-        onChange={(key) => editView({ lens: key as Lens })}
+        activeKey={shown}
+        onChange={(lens) => editView({ lens })}
         animated={false}
         // The tabs name the panel of the picture, which stands before them; those of the library's
         // own, empty and hidden, get other names.
         renderTabBar={(bar, TabBar) => <TabBar {...bar} id={LENS_BAR} />}
-        items={PATH_LENSES.map(({ id, title }, n) => ({
+        items={LENSES.map(({ id, title, about }, n) => ({
           key: id,
-          label: <span title={`Key ${n + 1}`}>{title}</span>,
+          label: <span title={`${about} (key ${n + 1})`}>{title}</span>,
         }))}
       />
-      {OVER_FREQUENCY.includes(lens) && (
+      {(overFrequency || Extra) && (
         <span className={styles.extra}>
-          {lens === 'phase' && <WrapSwitch />}
-          <PictureSpan view={view} />
+          {Extra && <Extra />}
+          {overFrequency && <PictureSpan view={view} />}
         </span>
       )}
     </>
   );
 });
-
-function WrapSwitch() {
-  const wrapped = useUi((s) => s.phaseWrapped);
-  return (
-    <Segmented<'on' | 'within'>
-      size="small"
-      aria-label="Phase"
-      value={wrapped ? 'within' : 'on'}
-      options={[
-        { value: 'on', label: 'followed on' },
-        { value: 'within', label: 'within ±180°' },
-      ]}
-      onChange={(value) => setUi({ phaseWrapped: value === 'within' })}
-    />
-  );
-}

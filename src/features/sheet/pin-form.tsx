@@ -5,101 +5,67 @@ import { useState } from 'react';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
-import { parseQuantity } from '@/core/quantity/parse';
-import { HALF_POWER_DB } from '@/core/response/decibels';
-import type { Measure } from '@/core/response/readings';
+import { parseQuantity, type DecimalMark } from '@/core/quantity/parse';
+import {
+  MEASURE_CHOICES,
+  measureSchema,
+  type Measure,
+  type MeasureField,
+} from '@/core/response/readings';
 import { usePreferences } from '@/store/preferences';
 import { addReading } from './actions';
 import { setUi, useUi } from './ui-state';
 import styles from './forms.module.css';
 
-type MeasureName = Exclude<Measure['measure'], 'range'> | 'highest' | 'lowest';
+/** What is counted from, in words. */
+const REFERENCES = { source: 'source', plateau: 'plateau', peak: 'highest point' } as const;
 
-const MEASURES: { value: MeasureName; label: string }[] = [
-  { value: 'level', label: 'Level at a frequency' },
-  { value: 'edge', label: 'Edge, so many dB down' },
-  { value: 'phase', label: 'Phase at a frequency' },
-  { value: 'slope', label: 'Slope between two frequencies' },
-  { value: 'lowest', label: 'Lowest between two frequencies' },
-  { value: 'highest', label: 'Highest between two frequencies' },
-  { value: 'peak-level', label: 'Highest point' },
-  { value: 'peak-frequency', label: 'Frequency of the highest point' },
-  { value: 'plateau', label: 'Plateau' },
+const SIDES = [
+  { value: 'upper', label: 'towards high frequencies' },
+  { value: 'lower', label: 'towards low frequencies' },
 ];
 
-/** As it stands in the field; taken to all its digits when it was left so. */
-const HALF_POWER = HALF_POWER_DB.toFixed(2);
-
-const REFERENCES = [
-  { value: 'source', label: 'source' },
-  { value: 'plateau', label: 'plateau' },
-  { value: 'peak', label: 'highest point' },
-] as const;
+/** What was filled in so far, by the name of the field. */
+type Filled = Readonly<Record<string, string>>;
 
 /** Pin another number; frequencies start at the cursor. */
 export function PinForm({ ask }: { ask: Ask }) {
   const mark = usePreferences((p) => p.mark);
   const cursorHz = useUi((s) => s.cursorHz) ?? mainHz(ask);
-  const print = (hz: number) => formatQuantity(hz, 'hertz', { digits: 4, mark });
-  const [name, setName] = useState<MeasureName>('level');
-  const [at, setAt] = useState(print(cursorHz));
-  const [to, setTo] = useState(print(cursorHz * 2));
-  const [down, setDown] = useState(HALF_POWER);
-  const [side, setSide] = useState<'upper' | 'lower'>(ask.kind === 'low-pass' ? 'upper' : 'lower');
-  const [from, setFrom] = useState<'source' | 'plateau' | 'peak'>('source');
+  const [index, setIndex] = useState(0);
+  const [filled, setFilled] = useState<Filled>({
+    side: ask.kind === 'low-pass' ? 'upper' : 'lower',
+  });
+  const [startHz] = useState(cursorHz);
   const [error, setError] = useState<string>();
-
-  const between = name === 'slope' || name === 'lowest' || name === 'highest';
-
+  const choice = MEASURE_CHOICES[index];
+  /** What stands in a field: what was filled in, or what it begins with. */
+  const textOf = (field: MeasureField): string => {
+    switch (field.is) {
+      case 'hertz':
+        return (
+          filled[field.name] ??
+          formatQuantity(startHz * field.timesCursor, 'hertz', { digits: 4, mark })
+        );
+      case 'decibels':
+        return filled[field.name] ?? field.text;
+      case 'reference': {
+        const said = filled.reference as keyof typeof REFERENCES | undefined;
+        return said && field.among.includes(said) ? said : field.among[0];
+      }
+      case 'side':
+        return filled.side;
+    }
+  };
+  const fill = (name: string) => (text: string) => setFilled((f) => ({ ...f, [name]: text }));
   const pin = () => {
     try {
-      addReading({ measure: measureOf() });
+      const fields = choice.fields.map((field) => measured(field, textOf(field), mark));
+      addReading({ measure: measureOf(choice, Object.assign({}, ...fields) as object) });
       setUi({ pinning: false });
     } catch (failure) {
       setError(messageOf(failure));
     }
-  };
-  const measureOf = (): Measure => {
-    switch (name) {
-      case 'level':
-        return {
-          measure: name,
-          atHz: frequency(at),
-          ...(from === 'source' ? {} : { reference: { from } }),
-        };
-      case 'phase':
-        return { measure: name, atHz: frequency(at) };
-      case 'slope':
-        return { measure: name, fromHz: frequency(at), toHz: frequency(to) };
-      case 'lowest':
-      case 'highest':
-        return {
-          measure: 'range',
-          end: name,
-          fromHz: frequency(at),
-          toHz: frequency(to),
-          ...(from === 'source' ? {} : { reference: { from } }),
-        };
-      case 'edge': {
-        const typed = down.trim().replace(',', '.');
-        const downDb =
-          typed === HALF_POWER ? HALF_POWER_DB : Math.abs(parseQuantity(down, 'decibels', mark));
-        if (downDb === 0) throw new Error('An edge must be some dB down: enter more than 0.');
-        return {
-          measure: name,
-          downDb,
-          side,
-          reference: { from: from === 'source' ? 'plateau' : from },
-        };
-      }
-      default:
-        return { measure: name };
-    }
-  };
-  const frequency = (text: string): number => {
-    const hz = parseQuantity(text, 'hertz', mark);
-    if (!(hz > 0)) throw new Error('A frequency must be above 0 Hz.');
-    return hz;
   };
   return (
     <form
@@ -112,50 +78,47 @@ export function PinForm({ ask }: { ask: Ask }) {
       <label>
         What
         <Select
-          value={name}
-          options={MEASURES}
-          onChange={setName}
+          value={index}
+          options={MEASURE_CHOICES.map(({ title }, value) => ({ value, label: title }))}
+          onChange={setIndex}
           aria-label="What to read"
           autoFocus
         />
       </label>
-      {(name === 'level' || name === 'phase') && <Field label="At" value={at} onChange={setAt} />}
-      {between && (
-        <>
-          <Field label="From" value={at} onChange={setAt} />
-          <Field label="To" value={to} onChange={setTo} />
-        </>
-      )}
-      {name === 'edge' && (
-        <Field label="dB down (3.01 is half power)" value={down} onChange={setDown} />
-      )}
-      {(name === 'level' || name === 'lowest' || name === 'highest' || name === 'edge') && (
-        <label>
-          Counted from the
-          <Select
-            value={name === 'edge' && from === 'source' ? 'plateau' : from}
-            onChange={setFrom}
-            aria-label="Counted from the"
-            options={REFERENCES.filter((r) => name !== 'edge' || r.value !== 'source')}
-          />
-        </label>
-      )}
-      {name === 'edge' && (
-        <>
-          <label>
-            Side
-            <Select
-              value={side}
-              onChange={setSide}
-              aria-label="Side"
-              options={[
-                { value: 'upper', label: 'towards high frequencies' },
-                { value: 'lower', label: 'towards low frequencies' },
-              ]}
-            />
-          </label>
-        </>
-      )}
+      {choice.fields.map((field) => {
+        switch (field.is) {
+          case 'hertz':
+          case 'decibels':
+            return (
+              <Field
+                key={field.name}
+                label={field.label}
+                value={textOf(field)}
+                onChange={fill(field.name)}
+              />
+            );
+          case 'reference':
+            return (
+              <Choice
+                key="reference"
+                label="Counted from the"
+                value={textOf(field)}
+                options={field.among.map((value) => ({ value, label: REFERENCES[value] }))}
+                onChange={fill('reference')}
+              />
+            );
+          case 'side':
+            return (
+              <Choice
+                key="side"
+                label="Side"
+                value={textOf(field)}
+                options={SIDES}
+                onChange={fill('side')}
+              />
+            );
+        }
+      })}
       {error && (
         <p role="alert" className={styles.error}>
           {error}
@@ -165,6 +128,51 @@ export function PinForm({ ask }: { ask: Ask }) {
         Pin this reading
       </Button>
     </form>
+  );
+}
+
+/** The measure that a choice and its fields make. */
+const measureOf = ({ measure, given }: (typeof MEASURE_CHOICES)[number], fields: object): Measure =>
+  measureSchema.parse({ measure, ...given, ...fields });
+
+/** The part of a measure that a field makes of what stands in it. */
+function measured(field: MeasureField, text: string, mark: DecimalMark): Record<string, unknown> {
+  switch (field.is) {
+    case 'hertz': {
+      const hz = parseQuantity(text, 'hertz', mark);
+      if (!(hz > 0)) throw new Error('A frequency must be above 0 Hz.');
+      return { [field.name]: hz };
+    }
+    case 'decibels': {
+      // What stood there at first is meant to all its digits.
+      const asItStood = text.trim().replace(',', '.') === field.text;
+      const db = asItStood ? field.exact : Math.abs(parseQuantity(text, 'decibels', mark));
+      if (db === 0) throw new Error('An edge must be some dB down: enter more than 0.');
+      return { [field.name]: db };
+    }
+    case 'reference':
+      return text === 'source' ? {} : { reference: { from: text } };
+    case 'side':
+      return { side: text };
+  }
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: { value: string; label: string }[];
+  onChange: (value: string) => void;
+}) {
+  return (
+    <label>
+      {label}
+      <Select value={value} onChange={onChange} aria-label={label} options={options} />
+    </label>
   );
 }
 

@@ -11,7 +11,7 @@ import {
   toggleBypass,
 } from './actions';
 import { exportNow, EXPORTS } from './exports';
-import { PATH_LENSES } from './lenses';
+import { LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 
 interface Around {
@@ -84,7 +84,7 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       run: () => setUi({ pinning: true }),
     },
     { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
-    ...PATH_LENSES.map(({ id, title }, n): Command => ({
+    ...LENSES.map(({ id, title }, n): Command => ({
       id: `lens-${id}`,
       title: `Lens: ${title}`,
       group: 'Lens',

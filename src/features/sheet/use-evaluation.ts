@@ -59,9 +59,13 @@ function variationOf(
   signal: AbortSignal,
 ): Promise<LayerTrace[]> | undefined {
   if (pointed.startsWith(CONTROL))
-    return engine().controlVariation(sheet, pointed.slice(CONTROL.length), TRAVEL, { signal });
+    return engine().run(
+      'variation',
+      { sheet, control: pointed.slice(CONTROL.length), places: TRAVEL },
+      { signal },
+    );
   const { stageId, part } = splitComposedId(pointed);
   const stage = sheet.ways[0].stages.find((s) => s.id === stageId);
   if (!stage || !(part in valuesOf(stage))) return undefined;
-  return engine().partVariation(sheet, stageId, part, [0.9, 1.1], { signal });
+  return engine().run('variation', { sheet, stageId, part, factors: [0.9, 1.1] }, { signal });
 }

@@ -35,9 +35,10 @@ export function useLens<R extends LensRequest>(sheet: Sheet, request: R): LensSt
         for (;;) {
           const asked = latest.current;
           try {
-            const picture = await engine().lens(asked.sheet, JSON.parse(asked.key) as R, {
+            const input = { sheet: asked.sheet, request: JSON.parse(asked.key) as R };
+            const picture = (await engine().run('lens', input, {
               signal: stop.signal,
-            });
+            })) as PictureOf<R>;
             setFound({ picture, problem: null, ...asked });
           } catch (error) {
             if (stop.signal.aborted) return;

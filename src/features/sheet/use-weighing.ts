@@ -51,20 +51,17 @@ export function useWeighing(
       try {
         const candidates = candidatesOf(ask);
         show({ candidates, running: true, problem: null });
-        await engine().weigh(
-          candidates,
-          { opAmp, prices },
-          (row) => {
-            if ('refusal' in row) refusals.push(row);
-            else rows.push(row);
-            // The first row at once, then a picture in every third of a second at most.
-            const now = performance.now();
-            if (now - shown < BETWEEN_PICTURES || stop.signal.aborted) return;
-            shown = now;
-            show();
-          },
-          { signal: stop.signal },
-        );
+        const progress = (row: WeighRow | WeighRefusal) => {
+          if ('refusal' in row) refusals.push(row);
+          else rows.push(row);
+          // The first row at once, then a picture in every third of a second at most.
+          const now = performance.now();
+          if (now - shown < BETWEEN_PICTURES || stop.signal.aborted) return;
+          shown = now;
+          show();
+        };
+        const input = { candidates, options: { opAmp, prices } };
+        await engine().run('weigh', input, { signal: stop.signal, progress });
         if (!stop.signal.aborted) show({ running: false });
       } catch (error) {
         // Overtaken by another question, whose rows are now in the table.
@@ -89,7 +86,7 @@ export function warmWeighing(ask: Ask): void {
   warmed = true;
   try {
     engine()
-      .weigh(candidatesOf(ask, { most: WARMED }), {}, () => undefined)
+      .run('weigh', { candidates: candidatesOf(ask, { most: WARMED }), options: {} })
       .catch(() => undefined);
   } catch {
     // An ask without candidates says so in the table itself.

@@ -19,7 +19,11 @@ export function useCurve(card: Card): CardCurve | null {
       .then(async () => {
         // Scrolled away, or overtaken, before its turn came.
         if (stop.signal.aborted) return;
-        const drawn = await engine().cardCurve(await required(id), { signal: stop.signal });
+        const drawn = await engine().run(
+          'cardCurve',
+          { sheet: await required(id) },
+          { signal: stop.signal },
+        );
         const fresh = { key: curveKey, ...drawn };
         setFound(fresh);
         await keepCurve(id, fresh);

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { between } from '@/core/quantity/bounds';
-import { baseOf, referenceSchema, referenceWords, type MeasureKind } from './measure';
+import { HALF_POWER_DB } from '../decibels';
+import { baseOf, defineMeasure, referenceSchema, referenceWords } from './measure';
 
-export const edgeSchema = z.strictObject({
+const edgeSchema = z.strictObject({
   measure: z.literal('edge'),
   downDb: between(0.001, 400),
   side: z.enum(['upper', 'lower']),
@@ -10,7 +11,9 @@ export const edgeSchema = z.strictObject({
 });
 
 /** Where the pass band ends: the last crossing outwards; what dips and comes back is named beside it. */
-export const edge: MeasureKind<z.infer<typeof edgeSchema>> = {
+export const edge = defineMeasure({
+  schema: edgeSchema,
+  needs: 'transfer',
   quantity: 'hertz',
   read(reader, { downDb, side, reference }) {
     const { db, hz } = baseOf(reader, reference);
@@ -27,4 +30,20 @@ export const edge: MeasureKind<z.infer<typeof edgeSchema>> = {
     const exactly = downDb === 3 || downDb === 6 ? 'exactly ' : '';
     return `${side === 'upper' ? 'Upper' : 'Lower'} edge, ${exactly}${words.number(downDb)}\u00a0dB down${under}`;
   },
-};
+  asked: [
+    {
+      title: 'Edge, so many dB down',
+      fields: [
+        {
+          is: 'decibels',
+          name: 'downDb',
+          label: 'dB down (3.01 is half power)',
+          text: HALF_POWER_DB.toFixed(2),
+          exact: HALF_POWER_DB,
+        },
+        { is: 'reference', among: ['plateau', 'peak'] },
+        { is: 'side' },
+      ],
+    },
+  ],
+});

@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import type { ResponseReader, Summit } from '../reader';
-import type { MeasureKind } from './measure';
+import { defineMeasure } from './measure';
 
-export const peakLevelSchema = z.strictObject({ measure: z.literal('peak-level') });
-export const peakFrequencySchema = z.strictObject({ measure: z.literal('peak-frequency') });
+const peakLevelSchema = z.strictObject({ measure: z.literal('peak-level') });
+const peakFrequencySchema = z.strictObject({ measure: z.literal('peak-frequency') });
 
 /** A level that rises by more within the last octave has not come to its highest, dB. */
 const RISING_DB = 0.01;
@@ -29,16 +29,21 @@ function summitOf(reader: ResponseReader): Summit {
   return summit;
 }
 
-export const peakLevel: MeasureKind<z.infer<typeof peakLevelSchema>> = {
+export const peakLevel = defineMeasure({
+  schema: peakLevelSchema,
+  needs: 'transfer',
   quantity: 'decibels',
   read(reader) {
     const { value, hz } = summitOf(reader);
     return { value, atHz: hz };
   },
   name: () => 'Highest point',
-};
+  asked: [{ title: 'Highest point', fields: [] }],
+});
 
-export const peakFrequency: MeasureKind<z.infer<typeof peakFrequencySchema>> = {
+export const peakFrequency = defineMeasure({
+  schema: peakFrequencySchema,
+  needs: 'transfer',
   quantity: 'hertz',
   read(reader) {
     const { hz, isPeak } = summitOf(reader);
@@ -47,4 +52,5 @@ export const peakFrequency: MeasureKind<z.infer<typeof peakFrequencySchema>> = {
     return { value: hz, atHz: hz };
   },
   name: () => 'Frequency of the highest point',
-};
+  asked: [{ title: 'Frequency of the highest point', fields: [] }],
+});

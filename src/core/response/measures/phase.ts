@@ -1,11 +1,14 @@
 import { z } from 'zod';
 import { within } from '@/core/quantity/bounds';
-import type { MeasureKind } from './measure';
+import { atFrequency, defineMeasure } from './measure';
 
-export const phaseSchema = z.strictObject({ measure: z.literal('phase'), atHz: within('hertz') });
+const phaseSchema = z.strictObject({ measure: z.literal('phase'), atHz: within('hertz') });
 
-export const phase: MeasureKind<z.infer<typeof phaseSchema>> = {
+export const phase = defineMeasure({
+  schema: phaseSchema,
+  needs: 'transfer',
   quantity: 'degrees',
   read: (reader, { atHz }) => ({ value: reader.phaseAt(atHz), atHz }),
   name: ({ atHz }, { hz }) => `Phase at ${hz(atHz)}`,
-};
+  asked: [{ title: 'Phase at a frequency', fields: [atFrequency] }],
+});

@@ -1,13 +1,16 @@
 import { z } from 'zod';
-import type { MeasureKind } from './measure';
+import { defineMeasure } from './measure';
 
-export const plateauSchema = z.strictObject({ measure: z.literal('plateau') });
+const plateauSchema = z.strictObject({ measure: z.literal('plateau') });
 
-export const plateau: MeasureKind<z.infer<typeof plateauSchema>> = {
+export const plateau = defineMeasure({
+  schema: plateauSchema,
+  needs: 'transfer',
   quantity: 'decibels',
   read(reader) {
     const { hz, value } = reader.plateau();
     return { value, atHz: hz };
   },
   name: () => 'Plateau',
-};
+  asked: [{ title: 'Plateau', fields: [] }],
+});

@@ -1,10 +1,16 @@
 import { z } from 'zod';
 import { within } from '@/core/quantity/bounds';
 import { ReedError } from '@/core/errors';
-import { baseOf, referenceSchema, referenceWords, type MeasureKind } from './measure';
+import {
+  baseOf,
+  betweenFrequencies,
+  defineMeasure,
+  referenceSchema,
+  referenceWords,
+} from './measure';
 
 /** The highest or lowest level over a range: what a stop band lets through, what a pass band loses. */
-export const rangeSchema = z.strictObject({
+const rangeSchema = z.strictObject({
   measure: z.literal('range'),
   end: z.enum(['highest', 'lowest']),
   fromHz: within('hertz'),
@@ -12,7 +18,9 @@ export const rangeSchema = z.strictObject({
   reference: referenceSchema.optional(),
 });
 
-export const range: MeasureKind<z.infer<typeof rangeSchema>> = {
+export const range = defineMeasure({
+  schema: rangeSchema,
+  needs: 'transfer',
   quantity: 'decibels',
   read(reader, { end, fromHz, toHz, reference }) {
     if (!(toHz > fromHz))
@@ -24,4 +32,16 @@ export const range: MeasureKind<z.infer<typeof rangeSchema>> = {
     const over = reference ? `, against ${referenceWords(reference, words)}` : '';
     return `${end === 'highest' ? 'Highest' : 'Lowest'} from ${words.hz(fromHz)} to ${words.hz(toHz)}${over}`;
   },
-};
+  asked: [
+    {
+      title: 'Lowest between two frequencies',
+      given: { end: 'lowest' },
+      fields: [...betweenFrequencies, { is: 'reference', among: ['source', 'plateau', 'peak'] }],
+    },
+    {
+      title: 'Highest between two frequencies',
+      given: { end: 'highest' },
+      fields: [...betweenFrequencies, { is: 'reference', among: ['source', 'plateau', 'peak'] }],
+    },
+  ],
+});

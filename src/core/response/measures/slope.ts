@@ -1,15 +1,17 @@
 import { z } from 'zod';
 import { ReedError } from '@/core/errors';
 import { within } from '@/core/quantity/bounds';
-import type { MeasureKind } from './measure';
+import { betweenFrequencies, defineMeasure } from './measure';
 
-export const slopeSchema = z.strictObject({
+const slopeSchema = z.strictObject({
   measure: z.literal('slope'),
   fromHz: within('hertz'),
   toHz: within('hertz'),
 });
 
-export const slope: MeasureKind<z.infer<typeof slopeSchema>> = {
+export const slope = defineMeasure({
+  schema: slopeSchema,
+  needs: 'transfer',
   quantity: 'slope',
   read(reader, { fromHz, toHz }) {
     const octaves = Math.log2(toHz / fromHz);
@@ -18,4 +20,5 @@ export const slope: MeasureKind<z.infer<typeof slopeSchema>> = {
     return { value: rise / octaves, atHz: Math.sqrt(fromHz * toHz) };
   },
   name: ({ fromHz, toHz }, { hz }) => `Slope, ${hz(fromHz)} to ${hz(toHz)}`,
-};
+  asked: [{ title: 'Slope between two frequencies', fields: betweenFrequencies }],
+});

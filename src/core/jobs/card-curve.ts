@@ -1,0 +1,6 @@
+import { cardCurve as curveOf, type SmallCurve } from '@/core/bank/card-curve';
+import type { Sheet } from '@/core/sheet/schema';
+import type { Job } from './job';
+
+/** The small curve by which the shelf shows a sheet. */
+export const cardCurve: Job<{ sheet: Sheet }, never, SmallCurve> = ({ sheet }) => curveOf(sheet);

@@ -1,0 +1,15 @@
+import { cardCurve } from './card-curve';
+import type { JobContext } from './job';
+import { lens } from './lens';
+import { variation } from './variation';
+import { weigh } from './weigh';
+
+/** Everything that is worked out beside the edits: one file and one line each. */
+export const JOBS = { variation, lens, cardCurve, weigh };
+
+type Jobs = typeof JOBS;
+export type JobName = keyof Jobs;
+export type JobInput<N extends JobName> = Parameters<Jobs[N]>[0];
+export type JobStep<N extends JobName> =
+  Parameters<Jobs[N]>[1] extends JobContext<infer Step> ? Step : never;
+export type JobResult<N extends JobName> = Awaited<ReturnType<Jobs[N]>>;

@@ -1,0 +1,24 @@
+import { delay } from './delay';
+import { harmonics } from './harmonics';
+import type { Lens } from './lens';
+import { level } from './level';
+import { map } from './map';
+import { phase } from './phase';
+import { rest } from './rest';
+import { time } from './time';
+
+/** The lenses of a path, the usual ones first; their keys are their places. One file and one line each. */
+export const LENSES: readonly Lens[] = [level, phase, delay, time, harmonics, map, rest];
+
+/** The lens that a document names; the first where this program has none of that name. */
+export const lensOf = (id: string): Lens => LENSES.find((l) => l.id === id) ?? LENSES[0];
+
+/** Names the tabs of the lenses and, after them, the panel of the picture. */
+export const LENS_BAR = 'lens';
+
+/** What makes an element the panel of a lens's tab. */
+export const panelOf = ({ id }: Lens) => ({
+  role: 'tabpanel',
+  id: `${LENS_BAR}-panel-${id}`,
+  'aria-labelledby': `${LENS_BAR}-tab-${id}`,
+});
