@@ -141,7 +141,7 @@ describe('from an ask', () => {
     expect(db[1] - db[0]).toBeCloseTo(-1, 4);
     const parts = (JSON.parse(readFileSync(circuit, 'utf8')) as { parts: { id: string }[] }).parts;
     expect(parts.map((p) => p.id)).toEqual(
-      expect.arrayContaining(['V1', ...Object.keys(printed.values)]),
+      expect.arrayContaining(['source', ...Object.keys(printed.values)]),
     );
   });
 

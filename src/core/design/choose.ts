@@ -1,5 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
+import { siblingAmong } from '@/core/topologies/siblings';
 import type { Topology } from '@/core/topologies/topology';
 import { hasShape, type Ask } from './ask';
 import type { Section, Sections } from './sections';
@@ -28,7 +29,7 @@ export function sectionTopologies(section: Section): Topology[] {
       t.order === order &&
       !t.limits.poles &&
       !t.ownShape &&
-      !/^shaped-gain/.test(t.id) &&
+      !t.onlyByName &&
       takesBoost(t, section),
   );
 }
@@ -48,11 +49,11 @@ export function wholeTopology(ask: Ask, { whole, order }: Sections): Topology | 
   const named = ask.topology;
   const found = TOPOLOGIES.find(
     (t) =>
-      (t.id === named || t.id === `${named}-${order}`) &&
+      (t.id === named || (t.series === named && t.order === order)) &&
       (t.limits.poles !== undefined || t.ownShape === true),
   );
   if (!found) {
-    const family = TOPOLOGIES.filter((t) => t.id !== named && t.id.replace(/-\d+$/, '') === named);
+    const family = TOPOLOGIES.filter((t) => t.series === named);
     if (family.length > 0)
       throw new ReedError(
         'design',
@@ -77,7 +78,7 @@ export function topologyFor(ask: Ask, section: Section, sections: Sections): Top
     if (exact) return exact;
     const asked = topologyOf(named);
     const fitsAnother = sections.sections.some((s) => sectionTopologies(s).includes(asked));
-    const sibling = able.find((t) => t.id === named.replace(asked.kind, section.kind));
+    const sibling = siblingAmong(asked, able);
     if (sibling && (fitsAnother || asked.kind === ask.kind)) return sibling;
     if (!fitsAnother)
       throw new ReedError(
@@ -88,40 +89,23 @@ export function topologyFor(ask: Ask, section: Section, sections: Sections): Top
   return usual(ask, section, sections, able);
 }
 
-function usual(
+/** Of the circuits that can make a section the one that suits it best; of equals the first. */
+export function usual(
   ask: Ask,
   { kind, figures }: Section,
   { sections }: Sections,
-  able: Topology[],
+  able: readonly Topology[],
 ): Topology {
-  const pick = (id: string) => topologyOf(id);
-  const { q } = figures;
-  const gain = ask.gainDb ?? 0;
-  switch (kind) {
-    case 'low-pass':
-    case 'high-pass':
-      if (q === undefined) {
-        if (gain !== 0 && sections.length === 1) return pick(`inverting-${kind}`);
-        return pick(sections.length === 1 ? `rc-${kind}` : `buffered-rc-${kind}`);
-      }
-      if (q > 9)
-        return pick(kind === 'low-pass' ? 'two-integrator-low-pass' : 'state-variable-high-pass');
-      if (gain > 0.3 * sections.length)
-        return pick(q >= 0.51 ? `gain-${kind}` : `multiple-feedback-${kind}`);
-      return pick(gain === 0 ? `unity-${kind}` : `multiple-feedback-${kind}`);
-    case 'band-pass':
-      if (q! < 1) return pick('two-integrator-band-pass');
-      return pick(q! <= 8 ? 'multiple-feedback-band-pass' : 'state-variable-band-pass');
-    case 'notch':
-      return pick(q! < 0.5 ? 'impedance-biquad-notch' : 'state-variable-notch');
-    case 'all-pass':
-      return pick(q === undefined ? 'all-pass-first' : 'all-pass-summed');
-    default: {
-      const [first] = able;
-      if (first) return first;
-      throw new ReedError('design', `There is no circuit for a ${kind} with these figures.`);
-    }
-  }
+  const section = {
+    q: figures.q,
+    gainDb: ask.gainDb ?? 0,
+    sections: sections.length,
+    alone: sections.length === 1,
+  };
+  const suits = (t: Topology) => t.suits?.(section) ?? 0;
+  if (able.length === 0)
+    throw new ReedError('design', `There is no circuit for a ${kind} with these figures.`);
+  return able.reduce((best, t) => (suits(t) > suits(best) ? t : best));
 }
 
 function describe(sections: readonly Section[]): string {

@@ -10,7 +10,7 @@ export interface DesignCircuit {
 }
 
 /**
- * A design as a circuit: source V1 of 1 V a.c. from `in` to ground, output on `out`. Parts are
+ * A design as a circuit: a source of 1 V a.c. from `in` to ground, output on `out`. Parts are
  * numbered through from source to output, letter by letter.
  */
 export function designCircuit(
@@ -35,6 +35,12 @@ export function designCircuit(
       netName: (local) => (local === 'in' ? from : local === 'out' ? out : `s${i + 1}.${local}`),
     });
   });
-  const source = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 } as const;
+  const source = {
+    id: 'source',
+    kind: 'voltage-source',
+    plus: 'in',
+    minus: '0',
+    acVolts: 1,
+  } as const;
   return { circuit: makeCircuit([source, ...parts], title), values };
 }

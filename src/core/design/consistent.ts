@@ -6,6 +6,7 @@ import {
   returnsInStopBand,
 } from '@/core/response/prototypes';
 import { TOPOLOGIES } from '@/core/topologies';
+import { siblingAmong } from '@/core/topologies/siblings';
 import type { Topology } from '@/core/topologies/topology';
 import {
   bandOf,
@@ -87,9 +88,7 @@ function fittingTopology(ask: Ask): string | undefined {
   const named = ask.topology;
   if (able.some((t) => t.id === named)) return named;
   const known = TOPOLOGIES.find((t) => t.id === named);
-  const base = (id: string) => id.replace(/-\d+$/, '');
-  const twin = known && able.find((t) => base(t.id) === base(named).replace(known.kind, t.kind));
-  return twin?.id;
+  return known && siblingAmong(known, able)?.id;
 }
 
 /** Topologies that an ask can be built as: whole, or stage by stage for its highest section. */

@@ -2,8 +2,8 @@ import { ReedError } from '@/core/errors';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import { findZero } from '@/core/numeric/root';
 import { size } from '@/core/response/complex';
-import { topologyOf } from '@/core/topologies';
 import { centreOfPoles } from '@/core/topologies/figures';
+import { buffer } from '@/core/topologies/single/buffer';
 import {
   transferOf,
   type StageAsk,
@@ -13,7 +13,7 @@ import {
 } from '@/core/topologies/topology';
 import { edgeOf, hasShape, mainHz, type Ask } from './ask';
 import { choiceOf, valuesWithin } from './choice';
-import { topologyFor, wholeTopology } from './choose';
+import { sectionTopologies, topologyFor, usual, wholeTopology } from './choose';
 import { withGains, type Placed } from './gains';
 import { limitsNote } from './limits';
 import { ordered } from './order-sections';
@@ -89,28 +89,35 @@ function ownQNote(ask: Ask, { topology, ask: { q: asked }, values }: DesignedSta
 }
 
 /**
- * A multiple-feedback band-pass cannot have a gain of 2 Q^2 or more. Where nobody asked for it, a
- * state variable takes its place.
+ * Not every circuit can have the gain that was shared out to it. Where nobody asked for it, the best
+ * of those that can takes its place.
  */
 function feasible(
   ask: Ask,
   all: Sections,
   first: ReturnType<typeof withGains>,
 ): ReturnType<typeof withGains> {
-  const fails = (p: Placed) =>
-    p.topology.id === 'multiple-feedback-band-pass' &&
-    Math.abs(p.gain ?? 1) > 1.9 * p.section.figures.q! ** 2;
-  if (ask.topology !== undefined || !first.placed.some(fails)) return first;
-  const other = topologyOf('state-variable-band-pass');
+  const holds = (t: Topology, { section, gain }: Placed) =>
+    t.holds?.({ ...section.figures, gain }) ?? true;
+  if (ask.topology !== undefined || first.placed.every((p) => holds(p.topology, p))) return first;
+  const instead = (p: Placed): Topology =>
+    holds(p.topology, p)
+      ? p.topology
+      : usual(
+          ask,
+          p.section,
+          all,
+          sectionTopologies(p.section).filter((t) => holds(t, p)),
+        );
   return withGains(
     ask,
     all,
-    first.placed.map((p) => ({ section: p.section, topology: fails(p) ? other : p.topology })),
+    first.placed.map((p) => ({ section: p.section, topology: instead(p) })),
   );
 }
 
 function follower(): DesignedStage {
-  const topology = topologyOf('buffer');
+  const topology = buffer;
   const ask = { f0Hz: 1000, gain: 1 };
   return { topology, ask, choice: {}, values: topology.design(ask) };
 }

@@ -51,8 +51,32 @@ export interface StageLimits {
   poles?: 'all-pole' | 'with-zeros';
 }
 
+/** A section that a circuit is looked for, within what is asked. */
+export interface SectionAsk {
+  /** Absent of a first-order one. */
+  q?: number;
+  /** Asked of the whole, dB. */
+  gainDb: number;
+  /** How many sections there are, and whether this is the only one. */
+  sections: number;
+  alone: boolean;
+}
+
 export interface Topology {
   id: string;
+  /** What it has in common with its siblings: the same circuit for other kinds, or of other orders. */
+  family?: string;
+  /** What it is called without its order, where it comes in several. */
+  series?: string;
+  /**
+   * How well it suits a section of its kind; of those that can make one the best is taken, unless
+   * another is asked for. Left out, it is never the usual one.
+   */
+  suits?(section: SectionAsk): number;
+  /** Whether it can have these figures together, where limits of each alone do not say so. */
+  holds?(ask: StageAsk): boolean;
+  /** It is taken only where it is asked for by its name. */
+  onlyByName?: true;
   name: string;
   /** A few words for a stage card. */
   short: string;

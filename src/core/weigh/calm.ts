@@ -19,6 +19,7 @@ export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]
   let worst: WorstPart = { part: '', dbPerPercent: 0 };
   let [longest, shortest] = [-Infinity, Infinity];
   const adjoint = new Adjoint(analysis, 'out');
+  const bearing = adjoint.bearing();
   const delay: Curve = (hz) => adjoint.slopes(hz).groupDelaySeconds;
   for (const grid of grids) {
     // The part that moves most on the grid comes first: few of the others can then be worse.
@@ -26,9 +27,8 @@ export function calmOf({ analysis }: ExactDesign, grids: readonly Float64Array[]
       .parts(grid)
       .map(({ part, levelDb }, i) => {
         const values = levelDb.map((db) => Math.abs(db) / 100);
-        return { part, i, values, most: values.reduce((a, b) => Math.max(a, b)) };
+        return { part, i: bearing[i], values, most: values.reduce((a, b) => Math.max(a, b)) };
       })
-      .filter(({ part }) => part !== 'V1')
       .sort((a, b) => b.most - a.most);
     for (const { part, i, values } of byMost) {
       const curve: Curve = (hz) =>

@@ -143,8 +143,11 @@ const nameOf = ({ kind, order, terminated, zeros }: LadderForm) =>
 export function lcLadder(form: LadderForm): Topology {
   const { kind, order, terminated, zeros } = form;
   const figures = (values: Values) => figuresOf(form, values);
+  const family = `${terminated === 'load' ? 'driven-' : ''}lc-ladder${zeros ? '-traps' : ''}`;
   return {
-    id: `${terminated === 'load' ? 'driven-' : ''}lc-ladder${zeros ? '-traps' : ''}-${kind}-${order}`,
+    id: `${family}-${kind}-${order}`,
+    family,
+    series: `${family}-${kind}`,
     name: nameOf(form),
     short: `LC ladder ${order}`,
     asWords: `an LC ladder${zeros ? ' with traps' : ''}${terminated === 'load' ? ', driven directly' : ''}`,

@@ -4,6 +4,7 @@ import { checkAsk, type Topology } from '../topology';
 
 export const rcHighPass: Topology = {
   id: 'rc-high-pass',
+  family: 'rc',
   name: 'RC high-pass',
   short: 'RC high-pass',
   asWords: 'an RC network',
@@ -12,6 +13,7 @@ export const rcHighPass: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { gain: [1, 1] },
+  suits: ({ alone, gainDb }) => (alone && gainDb === 0 ? 2 : 0),
   drawing: firstOrderDrawing('high-pass', false),
   design(ask, choice) {
     checkAsk(this, ask);

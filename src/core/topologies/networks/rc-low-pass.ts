@@ -4,6 +4,7 @@ import { checkAsk, type Topology } from '../topology';
 
 export const rcLowPass: Topology = {
   id: 'rc-low-pass',
+  family: 'rc',
   name: 'RC low-pass',
   short: 'RC low-pass',
   asWords: 'an RC network',
@@ -12,6 +13,7 @@ export const rcLowPass: Topology = {
   opAmps: 0,
   gain: 'unity',
   limits: { gain: [1, 1] },
+  suits: ({ alone, gainDb }) => (alone && gainDb === 0 ? 2 : 0),
   drawing: firstOrderDrawing('low-pass', false),
   design(ask, choice) {
     checkAsk(this, ask);

@@ -60,6 +60,8 @@ export function rcSections(kind: Kind, order: 2 | 3 | 4): Topology {
   const figures = (values: Values) => figuresOf(kind, order, values);
   return {
     id: `rc-sections-${kind}-${order}`,
+    family: 'rc-sections',
+    series: `rc-sections-${kind}`,
     name: `${COUNT[order]} loaded RC sections, ${kind}`,
     short: `${order} RC sections`,
     asWords: `${COUNT[order].toLowerCase()} loaded RC sections`,

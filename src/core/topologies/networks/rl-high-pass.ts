@@ -6,6 +6,7 @@ const figures = ({ R1, L1 }: Values): StageFigures => ({ f0Hz: R1 / (TWO_PI * L1
 
 export const rlHighPass: Topology = {
   id: 'rl-high-pass',
+  family: 'rl',
   name: 'RL high-pass',
   short: '1st high-pass, coil',
   asWords: 'one resistor and one coil',

@@ -6,6 +6,7 @@ const figures = ({ R1, L1 }: Values): StageFigures => ({ f0Hz: R1 / (TWO_PI * L1
 
 export const rlLowPass: Topology = {
   id: 'rl-low-pass',
+  family: 'rl',
   name: 'RL low-pass',
   short: '1st low-pass, coil',
   asWords: 'one coil and one resistor',

@@ -5,6 +5,7 @@ import { because } from '../why';
 
 export const rlcBandPass: Topology = {
   id: 'rlc-band-pass',
+  family: 'rlc',
   name: 'RLC band-pass',
   short: 'band-pass, coil',
   asWords: 'a series resonance',

@@ -5,6 +5,7 @@ import { because } from '../why';
 
 export const rlcHighPass: Topology = {
   id: 'rlc-high-pass',
+  family: 'rlc',
   name: 'RLC high-pass',
   short: '2nd high-pass, coil',
   asWords: 'a capacitor and a coil',

@@ -5,6 +5,7 @@ import { because } from '../why';
 
 export const rlcLowPass: Topology = {
   id: 'rlc-low-pass',
+  family: 'rlc',
   name: 'RLC low-pass',
   short: '2nd low-pass, coil',
   asWords: 'a coil and a capacitor',

@@ -5,6 +5,7 @@ import { because } from '../why';
 
 export const rlcNotch: Topology = {
   id: 'rlc-notch',
+  family: 'rlc',
   name: 'RLC notch',
   short: 'notch, coil',
   asWords: 'a series trap',

@@ -14,6 +14,7 @@ export const allPassSummed: Topology = {
   gain: 'inverting',
   needsMatching: true,
   limits: { q: [0.3, 15], gain: [-10, -0.1] },
+  suits: () => 1,
   drawing: BAND_SUMMED,
   design(ask, choice) {
     const gain = ask.gain ?? -1;

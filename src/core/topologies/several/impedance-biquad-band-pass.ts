@@ -16,6 +16,7 @@ const figures = (values: Values): StageFigures => ({
 export const impedanceBiquadBandPass: Topology = {
   ...CONVERTER_WORDS,
   id: 'impedance-biquad-band-pass',
+  family: 'impedance-biquad',
   name: 'Generalised-impedance band-pass',
   short: 'band-pass, made coil',
   asWords: 'made-coil stages',

@@ -16,6 +16,7 @@ const figures = (values: Values): StageFigures => ({
 export const impedanceBiquadHighPass: Topology = {
   ...CONVERTER_WORDS,
   id: 'impedance-biquad-high-pass',
+  family: 'impedance-biquad',
   name: 'Generalised-impedance high-pass',
   short: '2nd high-pass, made coil',
   asWords: 'made-coil stages',

@@ -13,6 +13,7 @@ const figures = (values: Values): StageFigures => converterFigures(values);
 export const impedanceBiquadLowPass: Topology = {
   ...CONVERTER_WORDS,
   id: 'impedance-biquad-low-pass',
+  family: 'impedance-biquad',
   name: 'Generalised-impedance low-pass',
   short: '2nd low-pass, made coil',
   asWords: 'made-coil stages',

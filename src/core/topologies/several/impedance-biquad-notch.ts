@@ -13,6 +13,7 @@ const figures = (values: Values): StageFigures => converterFigures(values);
 export const impedanceBiquadNotch: Topology = {
   ...CONVERTER_WORDS,
   id: 'impedance-biquad-notch',
+  family: 'impedance-biquad',
   name: 'Generalised-impedance notch',
   short: 'notch, made coil',
   asWords: 'made-coil stages',
@@ -21,6 +22,7 @@ export const impedanceBiquadNotch: Topology = {
   opAmps: 3,
   gain: 'unity',
   limits: { q: [0.3, 60], gain: [1, 1] },
+  suits: ({ q = 0 }) => (q < 0.5 ? 3 : 0),
   drawing: CONVERTER_DRAWINGS.notch,
   design(ask, choice) {
     checkAsk(this, ask);

@@ -92,6 +92,8 @@ export function leapfrogTransconductor(order: number): Topology {
   const figures = (values: Values) => figuresOf(order, values);
   return {
     id: `leapfrog-transconductor-low-pass-${order}`,
+    family: 'leapfrog-transconductor',
+    series: 'leapfrog-transconductor-low-pass',
     name: `Leapfrog low-pass with transconductors, order ${order}`,
     short: `leapfrog ${order}, transconductors`,
     asWords: 'a leapfrog of transconductors',

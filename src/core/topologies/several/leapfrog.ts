@@ -129,8 +129,11 @@ function drawingOf(order: number, zeros: boolean) {
 export function leapfrog(order: number, zeros: boolean): Topology {
   const figures = (values: Values) => figuresOf(order, zeros, values);
   const s = sign(order);
+  const family = `leapfrog${zeros ? '-zeros' : ''}`;
   return {
-    id: `leapfrog${zeros ? '-zeros' : ''}-low-pass-${order}`,
+    id: `${family}-low-pass-${order}`,
+    family,
+    series: `${family}-low-pass`,
     name: `Leapfrog low-pass${zeros ? ' with zeros' : ''}, order ${order}`,
     short: `leapfrog ${order}`,
     asWords: `a leapfrog${zeros ? ' with zeros' : ''}`,

@@ -14,6 +14,7 @@ import {
 export const stateVariableBandPass: Topology = {
   ...STATE_VARIABLE_WORDS,
   id: 'state-variable-band-pass',
+  family: 'state-variable',
   name: 'State-variable band-pass',
   short: 'band-pass, state variable',
   asWords: 'state-variable loops',
@@ -22,6 +23,7 @@ export const stateVariableBandPass: Topology = {
   opAmps: 3,
   gain: 'settable',
   limits: { q: [0.5, 50], gain: [0.05, 100] },
+  suits: () => 1,
   drawing: sketch(STATE_VARIABLE_DRAWINGS.band),
   design(ask, choice) {
     const gain = ask.gain ?? 1;

@@ -14,6 +14,7 @@ import {
 export const stateVariableHighPass: Topology = {
   ...STATE_VARIABLE_WORDS,
   id: 'state-variable-high-pass',
+  family: 'state-variable',
   name: 'State-variable high-pass',
   short: '2nd high-pass, state variable',
   asWords: 'state-variable loops',
@@ -22,6 +23,7 @@ export const stateVariableHighPass: Topology = {
   opAmps: 3,
   gain: 'inverting',
   limits: { q: [0.5, 50], gain: [-20, -0.05] },
+  suits: ({ q = 0 }) => (q > 9 ? 5 : 0),
   drawing: sketch(STATE_VARIABLE_DRAWINGS.high),
   design(ask, choice) {
     const gain = ask.gain ?? -1;

@@ -14,6 +14,7 @@ import {
 export const stateVariableLowPass: Topology = {
   ...STATE_VARIABLE_WORDS,
   id: 'state-variable-low-pass',
+  family: 'state-variable',
   name: 'State-variable low-pass',
   short: '2nd low-pass, state variable',
   asWords: 'state-variable loops',

@@ -24,6 +24,7 @@ const SUM = 10_000;
 export const stateVariableNotch: Topology = {
   ...STATE_VARIABLE_WORDS,
   id: 'state-variable-notch',
+  family: 'state-variable',
   name: 'State-variable notch',
   short: 'notch, state variable',
   asWords: 'state-variable notches',
@@ -32,6 +33,7 @@ export const stateVariableNotch: Topology = {
   opAmps: 4,
   gain: 'settable',
   limits: { q: [0.5, 60], gain: [0.02, 50], zero: [0.05, 20] },
+  suits: () => 2,
   drawing: sketch(STATE_VARIABLE_DRAWINGS.notch),
   design(ask, choice) {
     const gain = ask.gain ?? 1;

@@ -17,6 +17,7 @@ function figures(values: Values): StageFigures {
 export const twoIntegratorBandPass: Topology = {
   ...TWO_INTEGRATOR_WORDS,
   id: 'two-integrator-band-pass',
+  family: 'two-integrator',
   name: 'Two-integrator band-pass, summer merged',
   short: 'band-pass, two integrators',
   asWords: 'two-integrator loops',
@@ -25,6 +26,7 @@ export const twoIntegratorBandPass: Topology = {
   opAmps: 3,
   gain: 'inverting',
   limits: { q: [0.3, 60], gain: [-50, -0.05] },
+  suits: ({ q = 0 }) => (q < 1 ? 3 : 0),
   drawing: TWO_INTEGRATOR_DRAWINGS.band,
   design(ask, choice) {
     const gain = ask.gain ?? -1;

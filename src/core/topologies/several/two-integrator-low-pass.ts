@@ -17,6 +17,7 @@ function figures(values: Values): StageFigures {
 export const twoIntegratorLowPass: Topology = {
   ...TWO_INTEGRATOR_WORDS,
   id: 'two-integrator-low-pass',
+  family: 'two-integrator',
   name: 'Two-integrator low-pass, summer merged',
   short: '2nd low-pass, two integrators',
   asWords: 'two-integrator loops',
@@ -25,6 +26,7 @@ export const twoIntegratorLowPass: Topology = {
   opAmps: 3,
   gain: 'settable',
   limits: { q: [0.3, 60], gain: [0.05, 50] },
+  suits: ({ q = 0 }) => (q > 9 ? 5 : 0),
   drawing: TWO_INTEGRATOR_DRAWINGS.low,
   design(ask, choice) {
     const gain = ask.gain ?? 1;

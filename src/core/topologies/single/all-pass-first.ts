@@ -16,6 +16,7 @@ export const allPassFirst: Topology = {
   gain: 'unity',
   needsMatching: true,
   limits: { gain: [1, 1] },
+  suits: () => 1,
   drawing:
     sketch(`in 0,6 / 0,6 4,6 / resistor R1 4,6 right / 8,6 14,6 / op-amp A1 14,6 minus / 2,6 2,8 4,8
     resistor R3 4,8 right / 8,8 14,8 / capacitor C1 11,9 down right / 11,8 11,9 / ground 11,13

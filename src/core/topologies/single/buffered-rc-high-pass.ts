@@ -4,6 +4,7 @@ import { checkAsk, type Topology } from '../topology';
 
 export const bufferedRcHighPass: Topology = {
   id: 'buffered-rc-high-pass',
+  family: 'buffered-rc',
   name: 'Buffered RC high-pass',
   short: '1st high-pass',
   asWords: 'a buffered RC',
@@ -12,6 +13,7 @@ export const bufferedRcHighPass: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { gain: [1, 1] },
+  suits: ({ alone }) => (alone ? 1 : 2),
   drawing: firstOrderDrawing('high-pass', true),
   design(ask, choice) {
     checkAsk(this, ask);

@@ -4,6 +4,7 @@ import { checkAsk, type Topology } from '../topology';
 
 export const bufferedRcLowPass: Topology = {
   id: 'buffered-rc-low-pass',
+  family: 'buffered-rc',
   name: 'Buffered RC low-pass',
   short: '1st low-pass',
   asWords: 'a buffered RC',
@@ -12,6 +13,7 @@ export const bufferedRcLowPass: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { gain: [1, 1] },
+  suits: ({ alone }) => (alone ? 1 : 2),
   drawing: firstOrderDrawing('low-pass', true),
   design(ask, choice) {
     checkAsk(this, ask);

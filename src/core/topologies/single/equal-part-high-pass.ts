@@ -7,6 +7,7 @@ const RG = 10_000;
 
 export const equalPartHighPass: Topology = {
   id: 'equal-part-high-pass',
+  family: 'equal-part',
   name: 'Equal-part second-order high-pass',
   short: '2nd high-pass, equal parts',
   asWords: 'equal-part stages',

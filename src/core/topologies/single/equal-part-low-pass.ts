@@ -7,6 +7,7 @@ const RG = 10_000;
 
 export const equalPartLowPass: Topology = {
   id: 'equal-part-low-pass',
+  family: 'equal-part',
   name: 'Equal-part second-order low-pass',
   short: '2nd low-pass, equal parts',
   asWords: 'equal-part stages',

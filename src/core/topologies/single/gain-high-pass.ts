@@ -9,6 +9,7 @@ const RG = 10_000;
 
 export const gainHighPass: Topology = {
   id: 'gain-high-pass',
+  family: 'gain',
   name: 'Second-order high-pass with gain',
   short: '2nd high-pass, gain',
   asWords: 'stages with gain',
@@ -17,6 +18,8 @@ export const gainHighPass: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { q: [0.51, 12], gain: [1.02, 20] },
+  // Where the gain is worth a divider, and the Q can be had beside it.
+  suits: ({ q = 0, gainDb, sections }) => (gainDb > 0.3 * sections && q >= 0.51 ? 4 : 0),
   drawing: positiveFeedbackDrawing('high-pass', true),
   design(ask, choice) {
     const gain = ask.gain ?? 3 - 1 / (ask.q ?? 1);

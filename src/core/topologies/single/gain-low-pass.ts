@@ -9,6 +9,7 @@ const RG = 10_000;
 
 export const gainLowPass: Topology = {
   id: 'gain-low-pass',
+  family: 'gain',
   name: 'Second-order low-pass with gain',
   short: '2nd low-pass, gain',
   asWords: 'stages with gain',
@@ -17,6 +18,8 @@ export const gainLowPass: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { q: [0.51, 12], gain: [1.02, 20] },
+  // Where the gain is worth a divider, and the Q can be had beside it.
+  suits: ({ q = 0, gainDb, sections }) => (gainDb > 0.3 * sections && q >= 0.51 ? 4 : 0),
   drawing: positiveFeedbackDrawing('low-pass', true),
   design(ask, choice) {
     // Without a gain of its own the stage keeps its parts equal, which takes K = 3 - 1/Q.

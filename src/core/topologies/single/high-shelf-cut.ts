@@ -16,6 +16,7 @@ function figures({ R1, R2, R3, C1 }: Values): StageFigures {
 
 export const highShelfCut: Topology = {
   id: 'high-shelf-cut',
+  family: 'shelf-cut',
   name: 'High shelf, cutting',
   short: 'treble cut',
   asWords: 'a cutting treble shelf',

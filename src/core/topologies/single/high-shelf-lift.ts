@@ -16,6 +16,7 @@ function figures({ R1, R2, R3, C1 }: Values): StageFigures {
 
 export const highShelfLift: Topology = {
   id: 'high-shelf-lift',
+  family: 'shelf-lift',
   name: 'High shelf, lifting',
   short: 'treble lift',
   asWords: 'a lifting treble shelf',

@@ -17,6 +17,7 @@ const figures = ({ R1, R2, C1 }: Values): StageFigures => ({
 
 export const invertingHighPass: Topology = {
   id: 'inverting-high-pass',
+  family: 'inverting',
   name: 'First-order high-pass, inverting',
   short: '1st high-pass, inverting',
   asWords: 'an inverting first-order stage',
@@ -25,6 +26,7 @@ export const invertingHighPass: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { gain: [-100, -0.01] },
+  suits: ({ alone, gainDb }) => (alone && gainDb !== 0 ? 3 : 0),
   drawing: invertingDrawing('series', 'resistor'),
   design(ask, choice) {
     const gain = ask.gain ?? -1;

@@ -17,6 +17,7 @@ const figures = ({ R1, R2, C1 }: Values): StageFigures => ({
 
 export const invertingLowPass: Topology = {
   id: 'inverting-low-pass',
+  family: 'inverting',
   name: 'First-order low-pass, inverting',
   short: '1st low-pass, inverting',
   asWords: 'an inverting first-order stage',
@@ -25,6 +26,7 @@ export const invertingLowPass: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { gain: [-100, -0.01] },
+  suits: ({ alone, gainDb }) => (alone && gainDb !== 0 ? 3 : 0),
   drawing: invertingDrawing('resistor', 'parallel'),
   design(ask, choice) {
     const gain = ask.gain ?? -1;

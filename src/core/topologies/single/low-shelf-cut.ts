@@ -16,6 +16,7 @@ function figures({ R1, R2, R3, C1 }: Values): StageFigures {
 
 export const lowShelfCut: Topology = {
   id: 'low-shelf-cut',
+  family: 'shelf-cut',
   name: 'Low shelf, cutting',
   short: 'bass cut',
   asWords: 'a cutting bass shelf',

@@ -16,6 +16,7 @@ function figures({ R1, R2, R3, C1 }: Values): StageFigures {
 
 export const lowShelfLift: Topology = {
   id: 'low-shelf-lift',
+  family: 'shelf-lift',
   name: 'Low shelf, lifting',
   short: 'bass lift',
   asWords: 'a lifting bass shelf',

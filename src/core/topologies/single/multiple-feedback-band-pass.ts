@@ -33,6 +33,7 @@ export function multipleFeedbackBandValues(f0Hz: number, q: number, H: number, C
 
 export const multipleFeedbackBandPass: Topology = {
   id: 'multiple-feedback-band-pass',
+  family: 'multiple-feedback',
   name: 'Multiple-feedback band-pass',
   short: 'band-pass, inverting',
   asWords: 'inverting multiple-feedback stages',
@@ -41,6 +42,8 @@ export const multipleFeedbackBandPass: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { q: [0.5, 20], gain: [-400, -0.01] },
+  suits: ({ q = 0 }) => (q >= 1 && q <= 8 ? 2 : 0),
+  holds: ({ q = 0, gain = 1 }) => Math.abs(gain) <= 1.9 * q ** 2,
   drawing: multipleFeedbackDrawing({
     input: 'resistor R1',
     series: 'capacitor C2',

@@ -20,6 +20,7 @@ function figures({ R1, R2, C1, C2, C3 }: Values): StageFigures {
 
 export const multipleFeedbackHighPass: Topology = {
   id: 'multiple-feedback-high-pass',
+  family: 'multiple-feedback',
   name: 'Multiple-feedback high-pass',
   short: '2nd high-pass, inverting',
   asWords: 'inverting multiple-feedback stages',
@@ -28,6 +29,7 @@ export const multipleFeedbackHighPass: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { q: [0.3, 10], gain: [-20, -0.05] },
+  suits: ({ gainDb }) => (gainDb !== 0 ? 3 : 0),
   drawing: multipleFeedbackDrawing({
     input: 'capacitor C1',
     series: 'capacitor C2',

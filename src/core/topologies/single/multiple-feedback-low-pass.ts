@@ -27,6 +27,7 @@ function figures({ R1, R2, R3, C1, C2 }: Values): StageFigures {
 
 export const multipleFeedbackLowPass: Topology = {
   id: 'multiple-feedback-low-pass',
+  family: 'multiple-feedback',
   name: 'Multiple-feedback low-pass',
   short: '2nd low-pass, inverting',
   asWords: 'inverting multiple-feedback stages',
@@ -35,6 +36,7 @@ export const multipleFeedbackLowPass: Topology = {
   opAmps: 1,
   gain: 'inverting',
   limits: { q: [0.3, 10], gain: [-20, -0.05] },
+  suits: ({ gainDb }) => (gainDb !== 0 ? 3 : 0),
   drawing: multipleFeedbackDrawing({
     input: 'resistor R1',
     series: 'resistor R3',

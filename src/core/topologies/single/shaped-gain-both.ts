@@ -30,6 +30,7 @@ export const shapedGainBoth: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { gain: [1, 1], own: { K: [1.1, 100], spread: [2, 1e4] } },
+  onlyByName: true,
   drawing: shapedGainDrawing(true, true),
   design(ask, choice) {
     checkAsk(this, ask);

@@ -26,6 +26,7 @@ export const shapedGainBottom: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { gain: [1.1, 100] },
+  onlyByName: true,
   drawing: shapedGainDrawing(false, true),
   design(ask, choice) {
     const K = ask.gain ?? 4;

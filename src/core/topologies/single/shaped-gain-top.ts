@@ -26,6 +26,7 @@ export const shapedGainTop: Topology = {
   opAmps: 1,
   gain: 'settable',
   limits: { gain: [1.1, 100] },
+  onlyByName: true,
   drawing: shapedGainDrawing(true, false),
   /** The height of the shelf is the gain: f0 = sqrt(K) times the break point of RF and CF. */
   design(ask, choice) {

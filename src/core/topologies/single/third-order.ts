@@ -86,6 +86,7 @@ export function thirdOrder(kind: Kind): Topology {
   const low = kind === 'low-pass';
   return {
     id: `third-order-${kind}`,
+    family: 'third-order',
     name: `Third-order single-amplifier ${kind}`,
     short: `3rd ${kind}`,
     asWords: 'one third-order stage',

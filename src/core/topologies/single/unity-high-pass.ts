@@ -6,6 +6,7 @@ import { because } from '../why';
 
 export const unityHighPass: Topology = {
   id: 'unity-high-pass',
+  family: 'unity',
   name: 'Unity-gain second-order high-pass',
   short: '2nd high-pass',
   asWords: 'unity-gain stages',
@@ -14,6 +15,7 @@ export const unityHighPass: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { q: [0.3, 12], gain: [1, 1] },
+  suits: () => 2,
   drawing: positiveFeedbackDrawing('high-pass', false),
   design(ask, choice) {
     checkAsk(this, ask);

@@ -6,6 +6,7 @@ import { because } from '../why';
 
 export const unityLowPass: Topology = {
   id: 'unity-low-pass',
+  family: 'unity',
   name: 'Unity-gain second-order low-pass',
   short: '2nd low-pass',
   asWords: 'unity-gain stages',
@@ -14,6 +15,7 @@ export const unityLowPass: Topology = {
   opAmps: 1,
   gain: 'unity',
   limits: { q: [0.3, 12], gain: [1, 1] },
+  suits: () => 2,
   drawing: positiveFeedbackDrawing('low-pass', false),
   design(ask, choice) {
     checkAsk(this, ask);

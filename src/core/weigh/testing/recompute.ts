@@ -61,7 +61,6 @@ export function recompute({ ask, judged }: WeighRow, points = 10_000) {
         coarse,
       ),
     }))
-    .filter(({ part }) => part !== 'V1')
     .reduce((a, b) => (b.most > a.most ? b : a));
   const all = allOf(ask);
   const nets = circuit.parts.flatMap((p) =>
