@@ -40,7 +40,7 @@ export function checkWiring(circuit: Circuit, at: 'ac' | 'dc'): void {
     const device = deviceOf(part.kind);
     const nets = Object.values(device.terminals(part));
     nets.forEach((n) => touched.add(n));
-    const groups = part.kind === 'capacitor' && at === 'ac' ? [nets] : device.conducts(part);
+    const groups = (at === 'ac' && device.conductsAbove?.(part)) || device.conducts(part);
     for (const group of groups) {
       const [first, ...rest] = group.map(held);
       for (const other of rest) reached.join(first, other);

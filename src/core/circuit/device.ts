@@ -13,6 +13,16 @@ export interface Device<P extends PartBase = PartBase> {
    * Control inputs that draw no current stand in no group.
    */
   conducts(part: P): string[][];
+  /** The same above d.c., where that is more. */
+  conductsAbove?(part: P): string[][];
+  /** It only holds or passes what others set. */
+  passive?: true;
+  /** Nets it drives: what an amplifier can be driven too far at. */
+  drives?(part: P): string[];
+  /** The value that stores: dividing it moves everything up in frequency. */
+  stores?: string;
+  /** Watts it takes at rest, from the volts of its nets; devices with a law of their own tell by that. */
+  takes?(part: P, volts: (net: string) => number): number;
   /** True where it fixes a voltage between the terminals of each group (sources, inductors at d.c.). */
   fixesVoltage?: 'always' | 'at-dc';
   /** Couplings refer to other parts and are stamped after them. */

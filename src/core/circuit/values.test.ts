@@ -2,7 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import { noiseOf } from '@/core/analysis/noise/noise';
 import { circuitSchema, type Circuit } from './schema';
-import { valuesOfAlike, withValue } from './values';
+import { valueOf, valuesOfAlike, withValue } from './values';
 import { EVERY_KIND } from './testing/every-kind';
 
 const HZ = Float64Array.of(30, 1000, 40_000);
@@ -26,18 +26,9 @@ const changed = (circuit: Circuit, id: string, name: string, by: number): Circui
   ...circuit,
   parts: circuit.parts.map((p) => {
     if (p.id !== id) return p;
-    const value = (find(p, name) as number) * by;
-    return withValue(p, name, value);
+    return withValue(p, name, valueOf(p, name) * by);
   }),
 });
-const find = (holder: object, name: string): unknown =>
-  name in holder
-    ? (holder as Record<string, unknown>)[name]
-    : Object.values(holder)
-        .filter((x): x is object => typeof x === 'object' && x !== null)
-        .map((x) => find(x, name))
-        .find((x) => x !== undefined);
-
 describe.each(Object.entries(EVERY_KIND))(
   'values of %s',
   (_, { circuit: raw, net, still = [] }) => {

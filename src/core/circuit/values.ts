@@ -17,6 +17,24 @@ export function withValue(part: Part, name: string, value: number): Part {
   return changed;
 }
 
+/** One of the values of a part. */
+export function valueOf(part: Part, name: string): number {
+  const found = getIn(part, name);
+  if (found === undefined) throw new Error(`A ${part.kind} has no value “${name}”.`);
+  return found;
+}
+
+function getIn(holder: object, name: string): number | undefined {
+  const own = (holder as Record<string, unknown>)[name];
+  if (typeof own === 'number') return own;
+  for (const nest of NESTS) {
+    const inner = (holder as Record<string, unknown>)[nest];
+    const found = isObject(inner) ? getIn(inner, name) : undefined;
+    if (found !== undefined) return found;
+  }
+  return undefined;
+}
+
 function setIn<T extends object>(holder: T, name: string, value: number): T | undefined {
   if (name in holder) return { ...holder, [name]: value };
   for (const nest of NESTS) {

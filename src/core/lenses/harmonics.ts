@@ -1,4 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { deviceOf } from '@/core/circuit/devices';
+import { valueOf, withValue } from '@/core/circuit/values';
 import type { Circuit } from '@/core/circuit/schema';
 import { LOAD_FARADS } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
@@ -66,8 +68,8 @@ export function moved(circuit: Circuit, shift: number): Circuit {
     ...circuit,
     parts: circuit.parts.map((part) => {
       if (part.id === LOAD_FARADS) return part;
-      if (part.kind === 'capacitor') return { ...part, farads: part.farads / shift };
-      return part.kind === 'inductor' ? { ...part, henries: part.henries / shift } : part;
+      const { stores } = deviceOf(part.kind);
+      return stores ? withValue(part, stores, valueOf(part, stores) / shift) : part;
     }),
   };
 }

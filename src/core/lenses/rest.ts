@@ -15,23 +15,13 @@ export interface AtRest {
   watts: number | null;
 }
 
-/** Parts that only hold or pass what others set. */
-const PASSIVE = new Set([
-  'resistor',
-  'capacitor',
-  'inductor',
-  'coupling',
-  'switch',
-  'potentiometer',
-]);
-
 /** Where every device comes to rest, as built: supplies, amplifiers, transistors, diodes. */
 export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<OverLayers<AtRest[]>> {
   return overLayers(sheet, pause, (circuit, { version }) => {
     if (version === 'ideal') return [];
     const { nodes, currents, devices, power } = operatingPoint(circuit);
     return circuit.parts
-      .filter((part) => !PASSIVE.has(part.kind))
+      .filter((part) => !deviceOf(part.kind).passive)
       .map((part): AtRest => {
         const terminals = deviceOf(part.kind).terminals(part);
         return {

@@ -1,19 +1,18 @@
+import { deviceOf } from '@/core/circuit/devices';
 import { highestOf } from '@/core/response/extremes';
 import { levelsDb } from '@/core/response/response';
 import { gridOver, levelOf, type ExactDesign } from './exact';
 import type { JudgedBands } from './judged';
 
 /**
- * The highest that the output of any op-amp or transconductor comes to over the highest of the
+ * The highest that the output of any amplifier comes to over the highest of the
  * path's own output, dB; zero where none stands higher.
  *
- * @returns null for a circuit without either: nothing in it can be overdriven
+ * @returns null for a circuit without one: nothing in it can be overdriven
  */
 export function innerPeak(exact: ExactDesign, { all }: JudgedBands): number | null {
   const nets = new Set(
-    exact.circuit.parts.flatMap((p) =>
-      p.kind === 'op-amp' ? [p.out] : p.kind === 'transconductor' ? [p.from, p.to] : [],
-    ),
+    exact.circuit.parts.flatMap((part) => deviceOf(part.kind).drives?.(part) ?? []),
   );
   nets.delete(exact.circuit.ground);
   if (nets.size === 0) return null;

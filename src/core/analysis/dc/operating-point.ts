@@ -1,4 +1,5 @@
 import { ReedError, stopIfAsked } from '@/core/errors';
+import { deviceOf } from '@/core/circuit/devices';
 import { checkWiring } from '@/core/circuit/check';
 import { compile, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
@@ -188,7 +189,8 @@ export function operatingPoint(
   const at = (net: string) => (net === circuit.ground ? 0 : x[system.netIndex.get(net)!]);
   const power: Record<string, number> = {};
   for (const part of circuit.parts) {
-    if (part.kind === 'resistor') power[part.id] = (at(part.a) - at(part.b)) ** 2 / part.ohms;
+    const taken = deviceOf(part.kind).takes?.(part, at);
+    if (taken !== undefined) power[part.id] = taken;
   }
   const devices: Record<string, number[]> = {};
   for (const { element, values } of search.equations.elementValues()) {

@@ -18,6 +18,9 @@ export const capacitor = defineDevice<z.infer<typeof schema>>({
   schema,
   terminals: ({ a, b }) => ({ a, b }),
   conducts: () => [],
+  conductsAbove: ({ a, b }) => [[a, b]],
+  passive: true,
+  stores: 'farads',
   stamp(part, s) {
     const a = s.net(part.a);
     const b = s.net(part.b);

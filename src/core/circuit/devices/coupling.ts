@@ -16,6 +16,7 @@ export const coupling = defineDevice<z.infer<typeof schema>>({
   terminals: () => ({}),
   conducts: () => [],
   stampLast: true,
+  passive: true,
   stamp(part, s) {
     if (part.k === 0) return;
     const [first, second] = part.inductors;

@@ -19,6 +19,8 @@ export const inductor = defineDevice<z.infer<typeof schema>>({
   terminals: ({ a, b }) => ({ a, b }),
   conducts: ({ a, b }) => [[a, b]],
   fixesVoltage: 'at-dc',
+  passive: true,
+  stores: 'henries',
   stamp(part, s) {
     // v = r i + L di/dt
     const i = s.unknown('current');

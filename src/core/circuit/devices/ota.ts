@@ -50,6 +50,7 @@ export const ota = defineDevice<z.infer<typeof schema>>({
     [out, '@ground'],
     ...(diodeAmps ? [[inPlus, inMinus]] : []),
   ],
+  drives: ({ out }) => [out],
   stamp(part, s) {
     const { biasAmps, biasSiemens, diodeAmps } = part;
     parameters(s, { biasAmps, biasSiemens, diodeAmps });

@@ -51,36 +51,57 @@ export function trackPart({
 /** Never quite zero, even without an end resistance: a short is a wire, not a resistor. */
 const LEAST = 1e-9;
 
+/** One side of the wiper: its resistance, and its slopes by the values of the part. */
+interface Side {
+  ohms: number;
+  by: Partial<Record<'ohms' | 'turn' | 'endOhms' | 'mismatch', number>>;
+}
+
+/** Both sides of the wiper: a part of the track, or what is left of it at a stop. */
+function sidesOf(part: Potentiometer): { toA: Side; toB: Side } {
+  const { ohms, endOhms } = part;
+  const { part: ahead, byTurn, byMismatch } = trackPart(part);
+  const least = Math.max(endOhms, ohms * LEAST);
+  const side = (rest: number, sign: 1 | -1): Side => {
+    if (ohms * rest > least)
+      return {
+        ohms: ohms * rest,
+        by: { ohms: rest, turn: sign * ohms * byTurn, mismatch: sign * ohms * byMismatch },
+      };
+    return { ohms: least, by: endOhms > ohms * LEAST ? { endOhms: 1 } : { ohms: LEAST } };
+  };
+  return { toA: side(ahead, 1), toB: side(1 - ahead, -1) };
+}
+
 /** A track with a wiper: two resistors that share it. Join wiper and one end for a rheostat. */
 export const potentiometer = defineDevice<Potentiometer>({
   kind: 'potentiometer',
   schema,
   terminals: ({ a, wiper, b }) => ({ a, wiper, b }),
   conducts: ({ a, wiper, b }) => [[a, wiper, b]],
+  passive: true,
+  takes(part, volts) {
+    const { toA, toB } = sidesOf(part);
+    const [a, wiper, b] = [volts(part.a), volts(part.wiper), volts(part.b)];
+    return (a - wiper) ** 2 / toA.ohms + (wiper - b) ** 2 / toB.ohms;
+  },
   stamp(part, s) {
-    const { ohms, endOhms } = part;
     const [a, wiper, b] = [s.net(part.a), s.net(part.wiper), s.net(part.b)];
     const own = {
-      ohms: s.parameter('ohms', ohms),
+      ohms: s.parameter('ohms', part.ohms),
       turn: s.parameter('turn', part.turn),
-      endOhms: s.parameter('endOhms', endOhms),
+      endOhms: s.parameter('endOhms', part.endOhms),
       mismatch: s.parameter('mismatch', part.mismatch),
     };
-    const { part: ahead, byTurn, byMismatch } = trackPart(part);
-    /** One side of the wiper: a part of the track, or what is left of it at the stop. */
-    const side = (name: string, rest: number, sign: 1 | -1): number => {
-      const least = Math.max(endOhms, ohms * LEAST);
-      if (ohms * rest > least)
-        return s.derived(name, ohms * rest, [
-          [own.ohms, rest],
-          [own.turn, sign * ohms * byTurn],
-          [own.mismatch, sign * ohms * byMismatch],
-        ]);
-      const slope: Slope = endOhms > ohms * LEAST ? [own.endOhms, 1] : [own.ohms, LEAST];
-      return s.derived(name, least, [slope]);
-    };
-    const toA = side('ohmsToA', ahead, 1);
-    const toB = side('ohmsToB', 1 - ahead, -1);
+    const side = (name: string, { ohms, by }: Side): number =>
+      s.derived(
+        name,
+        ohms,
+        Object.entries(by).map(([of, slope]): Slope => [own[of as keyof typeof own], slope]),
+      );
+    const sides = sidesOf(part);
+    const toA = side('ohmsToA', sides.toA);
+    const toB = side('ohmsToB', sides.toB);
     admittance(s, 'resistive', a, wiper, [toA, -1]);
     admittance(s, 'resistive', wiper, b, [toB, -1]);
     thermalNoise(s, a, wiper, toA);

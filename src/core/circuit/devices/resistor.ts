@@ -17,6 +17,8 @@ export const resistor = defineDevice<z.infer<typeof schema>>({
   schema,
   terminals: ({ a, b }) => ({ a, b }),
   conducts: ({ a, b }) => [[a, b]],
+  passive: true,
+  takes: ({ a, b, ohms }, volts) => (volts(a) - volts(b)) ** 2 / ohms,
   stamp(part, s) {
     const [a, b] = [s.net(part.a), s.net(part.b)];
     const ohms = s.parameter('ohms', part.ohms);

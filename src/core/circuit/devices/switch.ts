@@ -20,6 +20,7 @@ export const switchDevice = defineDevice<z.infer<typeof schema>>({
   schema,
   terminals: ({ a, b }) => ({ a, b }),
   conducts: ({ a, b }) => [[a, b]],
+  passive: true,
   stamp(part, s) {
     const ohms = part.closed
       ? s.parameter('closedOhms', part.closedOhms)

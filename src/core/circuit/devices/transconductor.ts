@@ -19,6 +19,7 @@ export const transconductor = defineDevice<z.infer<typeof schema>>({
   terminals: ({ from, to, inPlus, inMinus }) => ({ from, to, inPlus, inMinus }),
   // Around a loop it can hold a net; a loop that does not is found when the equations are solved.
   conducts: ({ from, to }) => [[from, to]],
+  drives: ({ from, to }) => [from, to],
   stamp(part, s) {
     if (part.siemens === 0) return;
     const gm = s.parameter('siemens', part.siemens);
