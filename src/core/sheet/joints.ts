@@ -2,6 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { PointSolution } from '@/core/analysis/ac/point-solution';
 import type { Complex } from '@/core/analysis/ac/complex';
 import { mainHz, type Ask } from '@/core/design/ask';
+import { SILENCE_DB } from '@/core/response/response';
 import { netInStage } from './nets';
 import {
   beginNet,
@@ -82,11 +83,18 @@ export function jointsOf(
       after: j === active.length ? 'load' : active[j].id,
       sourceOhms,
       loadOhms,
-      // Nothing is lost from a source without resistance, nor into an open end.
-      lossDb: sourceOhms === 0 || loadOhms === Infinity ? 0 : 20 * Math.log10(loadOhms / total),
+      lossDb: lossDb(sourceOhms, loadOhms, total),
       atHz,
     };
   });
+}
+
+/** Nothing is lost from a source without resistance, nor into an open end; all of it from no source. */
+function lossDb(sourceOhms: number, loadOhms: number, total: number): number {
+  if (sourceOhms === 0 || loadOhms === Infinity) return 0;
+  return sourceOhms === Infinity
+    ? SILENCE_DB
+    : Math.max(SILENCE_DB, 20 * Math.log10(loadOhms / total));
 }
 
 /**
@@ -115,6 +123,8 @@ function placesAlong(
 const OPEN_SIEMENS = 1e-15;
 /** Less than this, and a net is held: by a source, or by an op-amp without resistance of its own. */
 const HELD_OHMS = 1e-9;
+/** What is left of a difference by rounding, as a part of its terms. */
+const ROUNDING = 1e-12;
 /** A voltage less than this, of 1 V at the source, tells little about what is drawn by it. */
 const FAINT_VOLTS = 1e-6;
 
@@ -135,7 +145,10 @@ function bothWays(
   const load = Math.hypot(far.re, far.im) < OPEN_SIEMENS ? OPEN : over(ONE, far);
   if (Math.hypot(together.re, together.im) < HELD_OHMS) return { source: SHORT, load };
   const all = over(ONE, together);
-  return { source: over(ONE, { re: all.re - far.re, im: all.im - far.im }), load };
+  const near = { re: all.re - far.re, im: all.im - far.im };
+  // Nothing drives the net but what it is loaded with.
+  const isOpen = Math.hypot(near.re, near.im) < ROUNDING * Math.hypot(all.re, all.im);
+  return { source: isOpen ? OPEN : over(ONE, near), load };
 }
 
 const ONE: Complex = { re: 1, im: 0 };

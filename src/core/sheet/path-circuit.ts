@@ -315,7 +315,7 @@ export function stageParts(
   const unfed = new Set(
     portsOf(drawing).flatMap((p) => (p.flow === 'in' && p.net !== 'in' ? [p.net] : [])),
   );
-  return instantiate(drawing, {
+  const parts = instantiate(drawing, {
     dataOf: (part) =>
       movedData(dataOf(part), moved.get(part.id), mainQuantity(partKindOf(part.kind))?.name),
     partName: (local) => `${prefixOf(design, index)}${names.get(local) ?? local}`,
@@ -326,6 +326,10 @@ export function stageParts(
           ? '0'
           : netInStage(design, index, stage, local === passedOn ? heard : local),
   });
+  // An output that lies on the input itself: what comes in goes out.
+  if (passedOn !== 'in') return parts;
+  const out = netInStage(design, index, stage, heard);
+  return [...parts, connection(`${prefixOf(design, index)}${stage.id}.straight`, from, out)];
 }
 
 /** Drawing and parts of a version: ideal is as designed, even where the stage was changed since. */
