@@ -250,3 +250,67 @@ test('a circuit file opens as a stage that does what the file does', async () =>
   await page.getByRole('link', { name: 'Open Treadle from the repair box' }).click();
   await comesTo(reading(page, /Level at 1\skHz/), levelByHand(0.25, 1000), 0.006);
 });
+
+test('a part is moved on the grid by pointer and by keys, and a further output is marked and read', async () => {
+  const page = await bench.page();
+  const { keyboard } = page;
+  const circuit = makeCircuit(
+    [
+      { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 },
+      { id: 'R1', kind: 'resistor', a: 'in', b: 'x', ohms: 10_000 },
+      { id: 'C1', kind: 'capacitor', a: 'x', b: '0', farads: 1e-8 },
+      { id: 'R2', kind: 'resistor', a: 'x', b: 'out', ohms: 10_000 },
+      { id: 'C2', kind: 'capacitor', a: 'out', b: '0', farads: 1e-8 },
+    ],
+    'Two in a row',
+  );
+  const levelOf = (net: string) => {
+    const { re, im } = acResponse(circuit, { frequenciesHz: [1000], probes: [net] }).probes[net];
+    return 20 * Math.log10(Math.hypot(re[0], im[0]));
+  };
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'two.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(circuit)),
+  });
+  await page.getByRole('link', { name: 'Open Two in a row' }).click();
+  const level = reading(page, /Level at 1\skHz/);
+  await comesTo(level, levelOf('out'), 0.006);
+  const part = page.getByRole('group', { name: /Schematic/ }).getByRole('button', { name: /^R2,/ });
+  const place = async () => {
+    const box = (await part.boundingBox())!;
+    return [box.x + box.width / 2, box.y + box.height / 2];
+  };
+  const movedFrom = async ([x, y]: number[]) => {
+    for (let i = 0; i < 50; i++) {
+      const now = await place();
+      if (Math.hypot(now[0] - x, now[1] - y) > 3) return now;
+      await page.waitForTimeout(50);
+    }
+    throw new Error('It did not move.');
+  };
+  const before = await place();
+  await page.mouse.move(before[0], before[1]);
+  await page.mouse.down();
+  await page.mouse.move(before[0] + 10, before[1] - 20);
+  await page.mouse.move(before[0] + 20, before[1] - 60, { steps: 3 });
+  await page.mouse.up();
+  const dragged = await movedFrom(before);
+  // Moving a part is no question about its value.
+  expect(await page.getByRole('textbox', { name: /^Value of R2/ }).count()).toBe(0);
+  await part.focus();
+  await keyboard.press('Alt+ArrowUp');
+  await movedFrom(dragged);
+  // Another place, the same circuit.
+  await comesTo(level, levelOf('out'), 0.006);
+
+  await page.getByRole('button', { name: 'mark an output' }).click();
+  await page.getByRole('form', { name: 'Mark an output' }).waitFor();
+  await keyboard.type('C1 a');
+  await keyboard.press('Tab');
+  await keyboard.type('first');
+  await keyboard.press('Enter');
+  await page.getByRole('button', { name: /^Passed on: / }).click();
+  await page.getByRole('menuitem', { name: 'first' }).click();
+  await comesTo(level, levelOf('x'), 0.006);
+});

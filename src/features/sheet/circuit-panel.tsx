@@ -2,6 +2,7 @@
 
 import { Dropdown, Segmented } from 'antd';
 import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
+import type { Point } from '@/core/drawing/drawing';
 import type { PartLabel } from '@/core/drawing/labels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { printPart } from '@/core/parts/quantities';
@@ -107,6 +108,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
             onSelect={selectPart}
             onEdit={edit}
             onPoint={pointAt}
+            onMove={!wholePath && stage?.drawing ? movePlaced : undefined}
             editor={editor}
             marked={wholePath ? null : markedPlace}
           />
@@ -137,6 +139,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
         ) : (
           <span className={styles.hint}>
             Point at a part to see what ±10 % of it does; choose it to try values.
+            {stage?.drawing && ' Drag it, or Alt and an arrow key, to move it.'}
           </span>
         )}
         {stage && (
@@ -174,6 +177,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
 const FIRST_PART: Grafting = { do: 'put' };
 
 const selectPart = (id: string) => setUi({ partId: id });
+const movePlaced = (id: string, by: Point) => void graftWords().then((m) => m.moveComposed(id, by));
 const pointAt = (id: string | null) => setUi({ pointedPart: id });
 
 const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean }) {

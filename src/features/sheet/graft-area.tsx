@@ -6,7 +6,7 @@ import { Controls } from './controls';
 import { GraftBar } from './graft-bar';
 import { GraftSentence } from './graft-sentence';
 import { PointSentence } from './point-sentence';
-import type { Grafting } from './ui-state';
+import { isPointDoing, type Grafting } from './ui-state';
 
 interface GraftAreaProps {
   stage: Stage;
@@ -36,7 +36,7 @@ export const GraftArea = memo(function GraftArea({
     <div ref={host}>
       {grafting === null ? (
         <GraftBar stage={stage} part={part} names={names} controls={controls} />
-      ) : grafting.do === 'listen' || grafting.do === 'name' ? (
+      ) : isPointDoing(grafting.do) ? (
         <PointSentence key={stage.id} stage={stage} doing={grafting.do} />
       ) : (
         <GraftSentence

@@ -6,6 +6,7 @@ import { designedAs, drawnParts } from '@/core/sheet/stage';
 import { tidied } from '@/core/sheet/tidy';
 import { attempt, tell } from '../shell/tell';
 import { addControl, graftStage, redraw, ungraft } from './actions';
+import { moveOnGrid } from './move-part';
 import { setUi, type Grafting } from './ui-state';
 import styles from './graft-sentence.module.css';
 
@@ -37,6 +38,7 @@ export function GraftBar({ stage, part, names, controls }: GraftBarProps) {
         <>
           <Do onDo={() => begin({ do: 'listen' })}>listen there</Do>
           <Do onDo={() => begin({ do: 'name' })}>name it</Do>
+          <Do onDo={() => begin({ do: 'output' })}>mark an output</Do>
           <Do onDo={() => attempt(() => redraw(stage.id, tidied))}>tidy the drawing</Do>
           {designedAs(stage) && (
             <Do onDo={() => attempt(() => ungraft(stage.id))}>as designed again</Do>
@@ -81,6 +83,7 @@ function OnPart({ stage, part, name, controls, begin }: OnPartProps) {
       <Do onDo={() => gone('is taken out', () => graftStage(stage.id, { do: 'remove', part }))}>
         take out
       </Do>
+      {stage.drawing && <Do onDo={() => moveOnGrid(stage.id, part, 'turned')}>turn round</Do>}
       {!isTurned && quantities.some((q) => q.name === 'turn') && (
         <Do onDo={() => attempt(() => addControl(stage.id, part, name))}>turn it by a knob</Do>
       )}

@@ -1,34 +1,59 @@
 'use client';
 
 import { useState, type FormEvent } from 'react';
-import { listenAt, nameNet } from '@/core/drawing/grow/change';
+import type { Drawing } from '@/core/drawing/drawing';
+import { listenAt, markOutput, nameNet, type Place } from '@/core/drawing/grow/change';
 import { placesOf } from '@/core/sheet/places';
 import type { Stage } from '@/core/sheet/schema';
 import { WordCombo } from '@/ui/controls/word-combo';
 import { attempt } from '../shell/tell';
 import { redraw } from './actions';
-import { setUi } from './ui-state';
+import { setUi, type PointDoing } from './ui-state';
 import styles from './graft-sentence.module.css';
 
-/** “Listen at …” and “Call … …”: what is done to a point alone. */
-export function PointSentence({ stage, doing }: { stage: Stage; doing: 'listen' | 'name' }) {
+interface Doing {
+  label: string;
+  /** What stands before the point, and between it and a name, where one is given. */
+  verb: string;
+  by?: string;
+  change: (drawing: Drawing, place: Place, name: string) => Drawing;
+  help?: string;
+}
+
+const DOINGS: Readonly<Record<PointDoing, Doing>> = {
+  listen: { label: 'Listen at a point', verb: 'Listen at ', change: listenAt },
+  name: {
+    label: 'Name a point',
+    verb: 'Call ',
+    by: ' by the name ',
+    change: nameNet,
+    help: 'no name takes it away',
+  },
+  output: {
+    label: 'Mark an output',
+    verb: 'Mark ',
+    by: ' as an output called ',
+    change: markOutput,
+    help: 'no name takes the mark away',
+  },
+};
+
+/** “Listen at …”, “Call … …”, “Mark … as an output …”: what is done to a point alone. */
+export function PointSentence({ stage, doing }: { stage: Stage; doing: PointDoing }) {
+  const { label, verb, by, change, help } = DOINGS[doing];
   const places = placesOf(stage);
   const [net, setNet] = useState(places[0].net);
   const [name, setName] = useState('');
   const submit = (event: FormEvent) => {
     event.preventDefault();
     const { place } = places.find((p) => p.net === net)!;
-    const done = attempt(() =>
-      redraw(stage.id, (d) =>
-        doing === 'listen' ? listenAt(d, place) : nameNet(d, place, name.trim()),
-      ),
-    );
+    const done = attempt(() => redraw(stage.id, (d) => change(d, place, name.trim())));
     if (done) setUi({ grafting: null });
   };
   return (
     <form
       className={styles.sentence}
-      aria-label={doing === 'listen' ? 'Listen at a point' : 'Name a point'}
+      aria-label={label}
       onSubmit={submit}
       onKeyDown={(e) => {
         e.stopPropagation();
@@ -36,7 +61,7 @@ export function PointSentence({ stage, doing }: { stage: Stage; doing: 'listen' 
       }}
     >
       <p className={styles.words}>
-        {doing === 'listen' ? 'Listen at ' : 'Call '}
+        {verb}
         <WordCombo
           label="Point"
           options={places.map((p) => ({ value: p.net, word: p.name, aliases: p.aliases }))}
@@ -44,9 +69,9 @@ export function PointSentence({ stage, doing }: { stage: Stage; doing: 'listen' 
           onChange={setNet}
           autoFocus
         />
-        {doing === 'name' && (
+        {by && (
           <>
-            {' by the name '}
+            {by}
             <input
               className={styles.id}
               aria-label="Name of the point"
@@ -59,7 +84,7 @@ export function PointSentence({ stage, doing }: { stage: Stage; doing: 'listen' 
         )}
       </p>
       <p className={styles.help}>
-        Enter does it · Esc leaves
+        Enter does it · Esc leaves{help && ` · ${help}`}
         <button type="submit" className="visually-hidden">
           Do it
         </button>

@@ -27,10 +27,16 @@ interface SheetUi {
 }
 
 /** What is to be done to the circuit, as far as it is said: how, and at which part. */
+/** What is done to a point alone. */
+export type PointDoing = 'listen' | 'name' | 'output';
+
 export interface Grafting {
-  do: 'across' | 'in-line' | 'swap' | 'put' | 'listen' | 'name';
+  do: 'across' | 'in-line' | 'swap' | 'put' | PointDoing;
   part?: string;
 }
+
+export const isPointDoing = (doing: Grafting['do']): doing is PointDoing =>
+  doing === 'listen' || doing === 'name' || doing === 'output';
 
 export interface LaidOver {
   name: string;

@@ -2,11 +2,18 @@
 
 import { memo, type KeyboardEvent } from 'react';
 import type { PartLabel, PlacedText } from '@/core/drawing/labels';
-import { isPart, onPaper, type DrawnSymbol, type PartOnPaper } from '@/core/drawing/drawing';
+import {
+  isPart,
+  onPaper,
+  type DrawnSymbol,
+  type PartOnPaper,
+  type Point,
+} from '@/core/drawing/drawing';
 import { bodyOf } from '@/core/drawing/shapes';
 import { partKindOf } from '@/core/parts';
 import { UNIT, type ResistorLook } from '@/core/parts/part-kind';
 import { SymbolLines } from './symbols';
+import { useDrag } from './use-drag';
 import styles from './schematic.module.css';
 
 export interface PlacedSymbolProps extends Partial<PartLabel> {
@@ -21,12 +28,15 @@ export interface PlacedSymbolProps extends Partial<PartLabel> {
   onSelect: (id: string) => void;
   onEdit: (id: string, hasValue: boolean) => void;
   onPoint: (id: string | null) => void;
+  /** Told by how many steps of the grid a part is to be moved; absent where none can be. */
+  onMove?: (id: string, by: Point) => void;
 }
 
 /** One symbol with its words. Drawn again only when it moves, or when what it says changes. */
 export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps) {
   const { symbol, scale, resistors, name, value, words, selected, editing } = props;
-  const { onSelect, onEdit, onPoint } = props;
+  const { onSelect, onEdit, onPoint, onMove } = props;
+  const { shift, handlers } = useDrag(scale, (by) => 'id' in symbol && onMove?.(symbol.id, by));
   const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
   const lines = (
     <>
@@ -44,6 +54,12 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
     onEdit(id, editable);
   };
   const onKey = (event: KeyboardEvent) => {
+    const step = event.altKey ? STEPS[event.key] : undefined;
+    if (step && onMove) {
+      event.preventDefault();
+      onMove(id, step);
+      return;
+    }
     if (event.key !== 'Enter' && event.key !== ' ') return;
     event.preventDefault();
     act();
@@ -52,7 +68,9 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
   return (
     <g
       className={selected ? `${styles.part} ${styles.selected}` : styles.part}
+      transform={shift ? `translate(${shift[0] * scale} ${shift[1] * scale})` : undefined}
       onClick={act}
+      {...(onMove ? { ...handlers, 'data-movable': true } : {})}
       onPointerEnter={() => onPoint(id)}
       onPointerLeave={() => onPoint(null)}
     >
@@ -88,6 +106,13 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
     </g>
   );
 });
+
+const STEPS: Readonly<Record<string, Point>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** What a placed line says now; name and value may stand on one line. */
 function wordOf(

@@ -38,6 +38,7 @@ export interface SchematicProps {
   /** @param hasValue whether it has a value that is edited in place */
   onEdit: (id: string, hasValue: boolean) => void;
   onPoint: (id: string | null) => void;
+  onMove?: (id: string, by: Point) => void;
   title: string;
   /** A point of the drawing that is being spoken of. */
   marked?: Point | null;
@@ -121,6 +122,7 @@ function InRoom(props: SchematicProps & { width: number; height: number }) {
                 onSelect={props.onSelect}
                 onEdit={props.onEdit}
                 onPoint={props.onPoint}
+                onMove={props.onMove}
               />
             ))}
             {layout.ports.map((text) => (

@@ -59,6 +59,8 @@ export function useViewport(host: RefObject<HTMLElement | null>, what: unknown) 
       setView((v) => zoomAbout(v, Math.exp(-event.deltaY / 400), x, y));
     };
     const onDown = (event: PointerEvent) => {
+      // A part that can be moved is not the paper.
+      if (event.target instanceof Element && event.target.closest('[data-movable]')) return;
       if (pointers.size === 0) {
         moved = 0;
         dragged.current = false;

@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import { FACINGS } from '@/core/parts/geometry';
 import { acrossPins, partKindOf, withArticle } from '@/core/parts';
 import { quoted } from '@/core/text';
 import {
@@ -93,6 +94,53 @@ export function listenAt(drawing: Drawing, place: Place): Drawing {
   return grow(bare, newPort(name, 'out', 'out', stillThere(bare, at, place)), {
     column: boundsOf(bare).right,
   });
+}
+
+/** A further output with a name, beside the main one; an empty name takes those at the place away. */
+export function markOutput(drawing: Drawing, place: Place, name: string): Drawing {
+  const at = placeJoin(drawing, place);
+  if (at.to !== 'net') throw new ReedError('range', 'Nothing can be heard at ground.');
+  if (name === '') {
+    const nets = readNets(drawing);
+    const net = nets.netAt(at.at);
+    const symbols = drawing.symbols.filter(
+      (s) => !isPort(s) || s.flow === 'in' || s.net === 'out' || nets.netAt(s.at) !== net,
+    );
+    return pruned({ symbols, wires: drawing.wires });
+  }
+  const named = drawing.symbols.filter((s) => isPort(s) || isName(s));
+  if (named.some((s) => s.name === name || ('net' in s && s.net === name)))
+    throw new ReedError('range', `There is a ${quoted(name)} already.`);
+  return grow(drawing, newPort(name, 'out', name, at), { column: boundsOf(drawing).right });
+}
+
+/** How a part lies: its place on the grid, and where it points. */
+export type Stand = Pick<PartOnPaper, 'at' | 'toward' | 'mirrored'>;
+
+/**
+ * A part standing elsewhere on the grid, or turned; its wires follow.
+ *
+ * @throws ReedError `range` where there is no room for it
+ */
+export function movePart(drawing: Drawing, part: string, to: Stand): Drawing {
+  const old = partIn(drawing, part);
+  const bare = erase(drawing, part);
+  const { at, ...lie } = to;
+  const symbol = newPart(old.kind, part, joinsOf(drawing, bare, old));
+  const changed = grow(bare, { ...symbol, lies: [lie] }, { fixed: at });
+  const now = partIn(changed, part);
+  if (now.at[0] !== at[0] || now.at[1] !== at[1])
+    throw new ReedError('range', `There is no room for ${part} there.`);
+  return changed;
+}
+
+/** The part a step further along the grid, or a quarter turn round where it stands. */
+export function standOf({ at, toward, mirrored }: Stand, change: { by: Point } | 'turned'): Stand {
+  const lie = mirrored === undefined ? {} : { mirrored };
+  if (change !== 'turned')
+    return { at: [at[0] + change.by[0], at[1] + change.by[1]], toward, ...lie };
+  const next = FACINGS[(FACINGS.indexOf(toward ?? 'right') + 1) % FACINGS.length];
+  return { at, toward: next, ...lie };
 }
 
 /** A net called by a name, written beside it; an empty name takes it away. */

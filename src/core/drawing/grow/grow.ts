@@ -1,3 +1,4 @@
+import { ReedError } from '@/core/errors';
 import { partKindOf } from '@/core/parts';
 import { FACINGS, stepOf, type Facing, type Lie } from '@/core/parts/geometry';
 import {
@@ -354,7 +355,7 @@ function named(
     const found = { symbols, wires };
     if (sameGroups(groupsOf(found), wanted)) return found;
   }
-  throw new Error('No place was found for a symbol.');
+  throw new ReedError('range', 'There is no room for it there.');
 }
 
 const joinKey = (part: NewSymbol, { terminal }: PlacedPin): string => {
