@@ -6,7 +6,10 @@ export default {
   testEnvironmentOptions: { globalsCleanup: 'off' },
   roots: ['<rootDir>/src'],
   setupFiles: ['<rootDir>/src/testing/seed.ts'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  moduleNameMapper: {
+    '\\.css$': '<rootDir>/src/testing/styles.ts',
+    '^@/(.*)$': '<rootDir>/src/$1',
+  },
   transform: {
     '^.+\\.tsx?$': [
       '@swc/jest',

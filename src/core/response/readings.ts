@@ -10,7 +10,7 @@ import { range } from './measures/range';
 import { slope } from './measures/slope';
 import type { ResponseReader } from './reader';
 
-export type { Measured, MeasureChoice, MeasureField, Reference } from './measures/measure';
+export type { Measured, MeasureField, Reference } from './measures/measure';
 export { ResponseReader, type ReadingContext } from './reader';
 
 /** What can be read, in the order it is offered: one file and one line each. */
@@ -31,11 +31,12 @@ const BY_NAME = new Map(MEASURES.map((kind) => [kind.schema.shape.measure.value,
 const kindOf = ({ measure }: Measure) =>
   BY_NAME.get(measure) as unknown as MeasureKind<AnyMeasure['schema']>;
 
-/** Every way a measure can be asked for, with the name of the measure it makes. */
-export const MEASURE_CHOICES: readonly (MeasureChoice & { measure: Measure['measure'] })[] =
-  MEASURES.flatMap(({ schema, asked }) =>
-    asked.map((choice) => ({ measure: schema.shape.measure.value, ...choice })),
-  );
+/** A way that a measure can be asked for, with the name of the measure it makes. */
+export type AskedMeasure = MeasureChoice & { measure: Measure['measure'] };
+
+export const MEASURE_CHOICES: readonly AskedMeasure[] = MEASURES.flatMap(({ schema, asked }) =>
+  asked.map((choice) => ({ measure: schema.shape.measure.value, ...choice })),
+);
 
 /** The kind of number a measure gives. */
 export const quantityOfMeasure = (measure: Measure): QuantityKind => kindOf(measure).quantity;

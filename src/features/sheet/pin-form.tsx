@@ -4,16 +4,10 @@ import { Button, Input, Select } from 'antd';
 import { useState } from 'react';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
-import { formatQuantity } from '@/core/quantity/format';
-import { parseQuantity, type DecimalMark } from '@/core/quantity/parse';
-import {
-  MEASURE_CHOICES,
-  measureSchema,
-  type Measure,
-  type MeasureField,
-} from '@/core/response/readings';
+import { MEASURE_CHOICES, type MeasureField } from '@/core/response/readings';
 import { usePreferences } from '@/store/preferences';
 import { addReading } from './actions';
+import { measured, measureOf, startText } from './pin-measure';
 import { setUi, useUi } from './ui-state';
 import styles from './forms.module.css';
 
@@ -41,17 +35,14 @@ export function PinForm({ ask }: { ask: Ask }) {
   const choice = MEASURE_CHOICES[index];
   /** What stands in a field: what was filled in, or what it begins with. */
   const textOf = (field: MeasureField): string => {
+    const start = () => startText(field, startHz, filled.side, mark);
     switch (field.is) {
       case 'hertz':
-        return (
-          filled[field.name] ??
-          formatQuantity(startHz * field.timesCursor, 'hertz', { digits: 4, mark })
-        );
       case 'decibels':
-        return filled[field.name] ?? field.text;
+        return filled[field.name] ?? start();
       case 'reference': {
-        const said = filled.reference as keyof typeof REFERENCES | undefined;
-        return said && field.among.includes(said) ? said : field.among[0];
+        const said = field.among.find((name) => name === filled.reference);
+        return said ?? start();
       }
       case 'side':
         return filled.side;
@@ -129,32 +120,6 @@ export function PinForm({ ask }: { ask: Ask }) {
       </Button>
     </form>
   );
-}
-
-/** The measure that a choice and its fields make. */
-const measureOf = ({ measure, given }: (typeof MEASURE_CHOICES)[number], fields: object): Measure =>
-  measureSchema.parse({ measure, ...given, ...fields });
-
-/** The part of a measure that a field makes of what stands in it. */
-function measured(field: MeasureField, text: string, mark: DecimalMark): Record<string, unknown> {
-  switch (field.is) {
-    case 'hertz': {
-      const hz = parseQuantity(text, 'hertz', mark);
-      if (!(hz > 0)) throw new Error('A frequency must be above 0 Hz.');
-      return { [field.name]: hz };
-    }
-    case 'decibels': {
-      // What stood there at first is meant to all its digits.
-      const asItStood = text.trim().replace(',', '.') === field.text;
-      const db = asItStood ? field.exact : Math.abs(parseQuantity(text, 'decibels', mark));
-      if (db === 0) throw new Error('An edge must be some dB down: enter more than 0.');
-      return { [field.name]: db };
-    }
-    case 'reference':
-      return text === 'source' ? {} : { reference: { from: text } };
-    case 'side':
-      return { side: text };
-  }
 }
 
 function Choice({
