@@ -1,0 +1,56 @@
+import { PEOPLE, type Job } from './job';
+import { allOutputs } from './all-outputs';
+import { bank } from './bank';
+import { blockDc } from './block-dc';
+import { coils } from './coils';
+import { flatLow } from './flat-low';
+import { gainFilter } from './gain-filter';
+import { hum } from './hum';
+import { keepRumble } from './keep-rumble';
+import { learnLoading } from './learn-loading';
+import { learnRc } from './learn-rc';
+import { lift } from './lift';
+import { meetLimits } from './meet-limits';
+import { oneBand } from './one-band';
+import { pad } from './pad';
+import { shelf } from './shelf';
+import { steepLow } from './steep-low';
+import { tameTop } from './tame-top';
+import { tone } from './tone';
+import { trace } from './trace';
+import { trimGainBottom } from './trim-gain-bottom';
+import { trimGainTop } from './trim-gain-top';
+import { turnPhase } from './turn-phase';
+
+export { PEOPLE, type Job } from './job';
+
+/** What can be begun: one file and one line each. */
+const ALL: readonly Job[] = [
+  learnRc,
+  learnLoading,
+  tameTop,
+  blockDc,
+  flatLow,
+  keepRumble,
+  steepLow,
+  gainFilter,
+  oneBand,
+  hum,
+  allOutputs,
+  turnPhase,
+  trimGainTop,
+  trimGainBottom,
+  pad,
+  tone,
+  meetLimits,
+  lift,
+  shelf,
+  coils,
+  bank,
+  trace,
+];
+
+/** The list, those of one person together. */
+export const JOBS: readonly Job[] = (Object.keys(PEOPLE) as (keyof typeof PEOPLE)[]).flatMap(
+  (who) => ALL.filter((job) => job.who === who),
+);
