@@ -3,6 +3,11 @@ import fc from 'fast-check';
 import { ReedError } from '@/core/errors';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import { ASK_KINDS } from '@/core/design/ask';
+import { OP_AMPS } from '@/core/circuit/op-amp-models';
+import { markOutput, movePart, partIn, standOf } from '@/core/drawing/grow/change';
+import type { Graft } from '@/core/sheet/graft';
+import { outputsOf } from '@/core/sheet/stage';
+import { tidied } from '@/core/sheet/tidy';
 import { SHAPES } from '@/core/response/prototypes';
 import { database } from '@/store/database';
 import { newId } from '@/store/ids';
@@ -121,6 +126,33 @@ describe('whatever is done to a sheet, what is stored reads back as what is on s
     goBack: (n) => act.goBackTo(nth(present().keeps, n)?.id ?? ''),
     hide: (n) => act.showKeep(nth(present().keeps, n)?.id ?? '', n % 2 === 0),
     drop: (n) => act.removeKeep(nth(present().keeps, n)?.id ?? ''),
+    graft: (n) =>
+      onPart(n, (id, part) => {
+        const kind = nth(['capacitor', 'resistor', 'potentiometer', 'diode'], n)!;
+        const grafts: Graft[] = [
+          { do: 'across', part, new: { kind } },
+          { do: 'in-line', part, new: { kind } },
+          { do: 'swap', part, new: { kind } },
+          { do: 'short', part },
+          { do: 'remove', part },
+        ];
+        act.graftStage(id, nth(grafts, n)!);
+      }),
+    ungraft: (n) => onStage(n, act.ungraft),
+    tidy: (n) => onStage(n, (id) => act.redraw(id, tidied)),
+    moveOnGrid: (n) =>
+      onPart(n, (id, part) =>
+        act.redraw(id, (d) =>
+          movePart(d, part, standOf(partIn(d, part), n % 2 ? 'turned' : { by: [n % 5, -2] })),
+        ),
+      ),
+    output: (n, _x, t) =>
+      onPart(n, (id, part) => act.redraw(id, (d) => markOutput(d, { part, pin: 'a' }, t))),
+    heard: (n) => onStage(n, (id) => act.setHeard(id, nth(outputsOf(stage(n)!), n)?.name ?? '')),
+    model: (n) => onPart(n, (id, part) => act.setModel(id, part, nth(OP_AMPS, n))),
+    knob: (n) => onPart(n, (id, part) => act.addControl(id, part, part)),
+    turn: (n, x) => act.setControl(nth(present().controls, n)?.id ?? '', x),
+    dropKnob: (n) => act.removeControl(nth(present().controls, n)?.id ?? ''),
     channel: (n, x) => {
       const c = nth(present().bank?.channels ?? [], n);
       if (c) changeChannel(c.id, n % 2 ? { centreHz: x } : { gainDb: x });
