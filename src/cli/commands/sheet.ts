@@ -19,7 +19,11 @@ export const sheet: Command = {
         const results = evaluation.readings[i].results;
         const built = results.built;
         return {
-          name: readingName(reading),
+          name: readingName(
+            reading,
+            'point',
+            document.ways[0].stages.map((s) => s.id),
+          ),
           measure: reading.measure,
           quantity: quantityOfMeasure(reading.measure),
           wanted: reading.wanted ?? null,

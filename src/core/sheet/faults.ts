@@ -57,8 +57,8 @@ export function designFault(design: SheetDesign, at: string): Fault | null {
   return null;
 }
 
-/** Where ways begin, and what readings and controls speak of, must be there; and no way may feed itself. */
-function waysFault({ ways, readings, controls }: SheetDesign, at: string): Fault | null {
+/** Where ways begin must be there, and no way may feed itself. */
+function waysFault({ ways, controls }: SheetDesign, at: string): Fault | null {
   const hasOutput = ({ way, stage, port }: Output, from: number): boolean => {
     const its = way === undefined ? ways[from] : ways.find((w) => w.id === way);
     const found = its?.stages.find((s) => s.id === stage);
@@ -72,9 +72,7 @@ function waysFault({ ways, readings, controls }: SheetDesign, at: string): Fault
       return { path, message: 'it must name the stage of a way that stands before it' };
     if (!hasOutput(from.of, w)) return { path, message: 'there is no such stage or output' };
   }
-  for (const [i, reading] of readings.entries())
-    if (reading.at && !hasOutput(reading.at, 0))
-      return { path: `${at}readings[${i}].at`, message: 'there is no such stage or output' };
+  // A reading at an output that is gone says so where it stands: it comes back with its stage.
   return repeatedId(controls, `${at}controls`, 'control');
 }
 

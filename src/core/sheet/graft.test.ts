@@ -6,6 +6,7 @@ import { netsOfDrawing } from '@/core/topologies/instantiate';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import { defaultTarget } from './default-target';
 import { SheetEvaluator } from './evaluate';
+import { readingName } from './words';
 import { stageFault } from './faults';
 import { formulaTruth } from './formulas';
 import { gate } from './gate';
@@ -317,6 +318,14 @@ test('another output is passed on, listened to and read', () => {
     return built && 'measured' in built ? built.measured.value : NaN;
   };
   expect(read({ stage: 's1', port: 'band' })).toBeCloseTo(high, 2);
+  const [first] = sheetWith(loop).readings;
+  const named = readingName({ ...first, at: { stage: 's1', port: 'band' } }, 'point', ['s0', 's1']);
+  expect(named).toBe(`${readingName(first)}, band of stage 2`);
+  // An output that is gone takes no document with it: its reading says so.
+  const gone: Sheet = { ...sheetWith(loop), readings: [{ ...first, at: { stage: 's9' } }] };
+  gate(gone);
+  const [{ results }] = new SheetEvaluator().evaluate(gone).readings;
+  expect(results.built && 'error' in results.built && results.built.error).toMatch(/is gone or/);
   const nowhere = sheetWith({ ...loop, heard: 'nowhere' });
   expect(() => gate(nowhere)).toThrow(/no output “nowhere”/);
 });

@@ -160,7 +160,10 @@ export class SolvedWay {
     const { design, way } = this.request;
     const found = outputNet(design, at, way);
     if (!found || !this.analysis.system.netIndex.has(found.net))
-      throw new ReedError('range', 'There is no such output here.');
+      throw new ReedError(
+        'range',
+        'The output it was read at is gone or bypassed: put its stage back, or pin the reading elsewhere.',
+      );
     let reader = this.readers.get(found.net);
     if (!reader) this.readers.set(found.net, (reader = this.readerAt(found.net)));
     return reader;

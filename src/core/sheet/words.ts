@@ -1,20 +1,34 @@
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { nameOfMeasure, quantityOfMeasure, type Measure } from '@/core/response/readings';
-import type { Reading, Wanted } from './schema';
+import type { Output, Reading, Wanted } from './schema';
 
 const NOTHING_DB = -200;
 
-/** A reading's name in words, unless it has one of its own. */
+/**
+ * A reading's name in words, unless it has one of its own, and where it is read if that is not the
+ * end of the path.
+ *
+ * @param stages ids of the path's stages in their order
+ */
 export function readingName(
-  { name, measure }: Pick<Reading, 'name' | 'measure'>,
+  { name, measure, at }: Pick<Reading, 'name' | 'measure' | 'at'>,
   mark: DecimalMark = 'point',
+  stages: readonly string[] = [],
 ): string {
   if (name) return name;
-  return nameOfMeasure(measure, {
+  const words = nameOfMeasure(measure, {
     hz: (value) => formatQuantity(value, 'hertz', { unit: true, mark }),
     number: (value) => formatQuantity(value, 'ratio', { mark }),
   });
+  return at ? `${words}, ${outputName(at, stages)}` : words;
+}
+
+/** “behind stage 2”, “band of stage 2”. */
+export function outputName({ stage, port }: Output, stages: readonly string[]): string {
+  const place = stages.indexOf(stage);
+  const which = place < 0 ? 'a stage that is gone' : `stage ${place + 1}`;
+  return port === undefined ? `behind ${which}` : `${port} of ${which}`;
 }
 
 /** A measured value as the table prints it, with its unit. */

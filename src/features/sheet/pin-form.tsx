@@ -1,11 +1,15 @@
 'use client';
 
 import { Button, Input, Select } from 'antd';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { messageOf } from '@/core/errors';
 import { MEASURE_CHOICES, type MeasureField } from '@/core/response/readings';
+import type { Output } from '@/core/sheet/schema';
+import { heardOf, outputsOf } from '@/core/sheet/stage';
+import { outputName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
+import { useSession } from '@/store/sheet-session';
 import { addReading } from './actions';
 import { measured, measureOf, startText } from './pin-measure';
 import { setUi, useUi } from './ui-state';
@@ -32,6 +36,8 @@ export function PinForm({ ask }: { ask: Ask }) {
   });
   const [startHz] = useState(cursorHz);
   const [error, setError] = useState<string>();
+  const outputs = useOutputs();
+  const [output, setOutput] = useState('');
   const choice = MEASURE_CHOICES[index];
   /** What stands in a field: what was filled in, or what it begins with. */
   const textOf = (field: MeasureField): string => {
@@ -52,7 +58,9 @@ export function PinForm({ ask }: { ask: Ask }) {
   const pin = () => {
     try {
       const fields = choice.fields.map((field) => measured(field, textOf(field), mark));
-      addReading({ measure: measureOf(choice, Object.assign({}, ...fields) as object) });
+      const at = outputs.find((o) => o.value === output)?.of;
+      const measure = measureOf(choice, Object.assign({}, ...fields) as object);
+      addReading({ measure, ...(at ? { at } : {}) });
       setUi({ pinning: false });
     } catch (failure) {
       setError(messageOf(failure));
@@ -110,6 +118,9 @@ export function PinForm({ ask }: { ask: Ask }) {
             );
         }
       })}
+      {outputs.length > 1 && (
+        <Choice label="Read at" value={output} options={outputs} onChange={setOutput} />
+      )}
       {error && (
         <p role="alert" className={styles.error}>
           {error}
@@ -120,6 +131,28 @@ export function PinForm({ ask }: { ask: Ask }) {
       </Button>
     </form>
   );
+}
+
+/** Where a reading can be taken: the end of the path, and every output along it. */
+function useOutputs(): { value: string; label: string; of?: Output }[] {
+  const stages = useSession((s) => s.content?.ways[0].stages);
+  return useMemo(() => {
+    const active = stages?.filter((s) => !s.bypassed) ?? [];
+    const ids = (stages ?? []).map((s) => s.id);
+    const along = active.flatMap((stage, i) => {
+      const several = outputsOf(stage);
+      const heard = heardOf(stage).name;
+      return several.flatMap(({ name }): Output[] => {
+        // What the last stage passes on is the end of the path.
+        if (name === heard) return i === active.length - 1 ? [] : [{ stage: stage.id }];
+        return [{ stage: stage.id, port: name }];
+      });
+    });
+    return [
+      { value: '', label: 'the end of the path' },
+      ...along.map((of) => ({ value: JSON.stringify(of), label: outputName(of, ids), of })),
+    ];
+  }, [stages]);
 }
 
 function Choice({

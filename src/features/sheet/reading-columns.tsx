@@ -6,7 +6,7 @@ import type { LayerId } from '@/core/sheet/layers';
 import type { ReadingResult } from '@/core/sheet/solved-way';
 import type { Reading } from '@/core/sheet/schema';
 import { meets, missBy } from '@/core/sheet/verdict';
-import { printMeasured, printWanted, readingName } from '@/core/sheet/words';
+import { printMeasured, printWanted } from '@/core/sheet/words';
 import type { FigureColumns } from '@/ui/controls/figure-table';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
@@ -21,12 +21,14 @@ const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.
 export interface ReadingLine {
   reading: Reading;
   mark: DecimalMark;
+  /** What it is called, and where it is read. */
+  name: string;
 }
 
 type Columns = FigureColumns<ReadingLine>;
 
 const shouldCellUpdate = (a: ReadingLine, b: ReadingLine) =>
-  a.reading !== b.reading || a.mark !== b.mark;
+  a.reading !== b.reading || a.mark !== b.mark || a.name !== b.name;
 
 /** What a version makes of a reading. */
 const useResult = (id: string, version: LayerId): ReadingResult | undefined =>
@@ -70,10 +72,10 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       className: styles.remove,
       width: 30,
       shouldCellUpdate,
-      render: (_, { reading, mark }) => (
+      render: (_, { reading, name }) => (
         <button
           type="button"
-          aria-label={`Remove reading ${readingName(reading, mark)}`}
+          aria-label={`Remove reading ${name}`}
           onClick={() => removeReading(reading.id)}
         >
           <Trash2 size={13} aria-hidden />
@@ -83,17 +85,17 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
   ];
 }
 
-function Name({ reading, mark }: ReadingLine) {
+function Name({ reading, name }: ReadingLine) {
   const built = useResult(reading.id, 'built');
   const show = () => built && 'measured' in built && setUi({ cursorHz: built.measured.atHz });
   return (
     <button type="button" className={styles.name} title="Put the cursor there" onClick={show}>
-      {readingName(reading, mark)}
+      {name}
     </button>
   );
 }
 
-function Wanted({ reading, mark }: ReadingLine) {
+function Wanted({ reading, mark, name }: ReadingLine) {
   const [asking, setAsking] = useState(false);
   const { measure, wanted } = reading;
   return (
@@ -109,7 +111,7 @@ function Wanted({ reading, mark }: ReadingLine) {
       <button
         type="button"
         className={styles.wanted}
-        aria-label={`${readingName(reading, mark)}, wanted: ${wanted ? printWanted(measure, wanted, mark) : 'nothing yet'}`}
+        aria-label={`${name}, wanted: ${wanted ? printWanted(measure, wanted, mark) : 'nothing yet'}`}
         onClick={() => setAsking(true)}
       >
         {wanted ? printWanted(measure, wanted, mark) : '–'}

@@ -1,6 +1,7 @@
 'use client';
 
 import { Popover } from 'antd';
+import { useShallow } from 'zustand/react/shallow';
 import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { LayerId } from '@/core/sheet/layers';
@@ -10,6 +11,7 @@ import type { Reading, Sheet } from '@/core/sheet/schema';
 import { meets } from '@/core/sheet/verdict';
 import { printMeasured, readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
+import { useSession } from '@/store/sheet-session';
 import { FigureTable } from '@/ui/controls/figure-table';
 import { Coming } from '../shell/coming';
 import { useEvaluations, type EvaluationState } from './evaluations';
@@ -36,10 +38,15 @@ export const ReadingsTable = memo(function ReadingsTable({ readings, keeps, ask 
     () => readingColumns(JSON.parse(versions) as [LayerId, string][]),
     [versions],
   );
-  const lines = readings.map((reading): ReadingLine => ({ reading, mark }));
+  const stages = useSession(useShallow((s) => s.content?.ways[0].stages.map((o) => o.id) ?? []));
+  const lines = readings.map((reading): ReadingLine => ({
+    reading,
+    mark,
+    name: readingName(reading, mark, stages),
+  }));
   return (
     <section className={styles.host} aria-label="Readings" data-figures>
-      <Announcer readings={readings} />
+      <Announcer readings={readings} stages={stages} />
       <FigureTable<ReadingLine>
         rowKey={({ reading }) => reading.id}
         columns={columns}
@@ -73,7 +80,7 @@ const keepsShown = (keeps: Sheet['keeps']): LayerId[] =>
 const REST = 700;
 
 /** Verdicts change while something else is looked at: said once things have come to rest. */
-function Announcer({ readings }: Pick<Props, 'readings'>) {
+function Announcer({ readings, stages }: Pick<Props, 'readings'> & { stages: readonly string[] }) {
   const mark = usePreferences((p) => p.mark);
   const said = useRef<ReadonlyMap<string, string>>(new Map());
   const [text, setText] = useState('');
@@ -83,7 +90,9 @@ function Announcer({ readings }: Pick<Props, 'readings'>) {
       clearTimeout(timer);
       if (!evaluation) return;
       timer = setTimeout(() => {
-        const now = new Map(readings.flatMap((reading) => lineOf(reading, evaluation, mark)));
+        const now = new Map(
+          readings.flatMap((r) => lineOf(r, readingName(r, mark, stages), evaluation, mark)),
+        );
         const changed = [...now].filter(([id, line]) => said.current.get(id) !== line);
         // What stands there when the sheet is opened is read, not announced.
         if (said.current.size > 0 && changed.length > 0)
@@ -97,7 +106,7 @@ function Announcer({ readings }: Pick<Props, 'readings'>) {
       clearTimeout(timer);
       leave();
     };
-  }, [readings, mark]);
+  }, [readings, mark, stages]);
   return (
     <p role="status" className="visually-hidden">
       {text}
@@ -108,12 +117,12 @@ function Announcer({ readings }: Pick<Props, 'readings'>) {
 /** What is said of a reading, with its id; nothing where there is nothing to read. */
 function lineOf(
   reading: Reading,
+  name: string,
   evaluation: Evaluation,
   mark: DecimalMark,
 ): [id: string, line: string][] {
   const built = evaluation.readings.find((r) => r.id === reading.id)?.results.built;
   if (!built) return [];
-  const name = readingName(reading, mark);
   if ('error' in built) return [[reading.id, `${name}: cannot be read`]];
   const { value } = built.measured;
   const verdict = !reading.wanted ? '' : meets(reading.wanted, value) ? ', met' : ', missed';
