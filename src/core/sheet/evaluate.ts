@@ -1,6 +1,6 @@
 import { messageOf } from '@/core/errors';
 import { exactValues } from './exact';
-import type { Joint } from './joints';
+import { jointFrequency, type Joint } from './joints';
 import { layerName } from './layer-name';
 import { contextOf, layersOf, type LayerId } from './layers';
 import { Results } from './results';
@@ -67,7 +67,7 @@ export class SheetEvaluator {
       stages: sheet.ways[way].stages.map((stage) =>
         this.results.get(`stage ${stage.id}`, [stageText(stage)], () => evaluateStage(stage)),
       ),
-      joints: built ? this.joints(built, problems) : [],
+      joints: built ? this.joints(built, jointFrequency(sheet.ask), problems) : [],
       peaksDb: built ? built.peaksDb(sheet.ways[way].stages) : {},
       problems,
     };
@@ -105,9 +105,9 @@ export class SheetEvaluator {
     return layers;
   }
 
-  private joints(built: SolvedWay, problems: string[]): Joint[] {
+  private joints(built: SolvedWay, atHz: number, problems: string[]): Joint[] {
     try {
-      return this.results.get('joints', [built], () => built.joints());
+      return this.results.get('joints', [built, atHz], () => built.joints(atHz));
     } catch (error) {
       problems.push(messageOf(error));
       return [];

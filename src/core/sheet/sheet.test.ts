@@ -134,6 +134,19 @@ describe('evaluating a sheet', () => {
     expect(level).toBeCloseTo(losses, 1);
   });
 
+  test('joints are judged where the ask of now says, though nothing of the path has changed', () => {
+    const byHand = SHEET.ways.map((way) => ({
+      ...way,
+      stages: way.stages.map((stage) => ({ ...stage, origin: 'hand' as const })),
+    }));
+    const asks = (edgeHz: number) => ({ ...SHEET, ways: byHand, ask: { ...SHEET.ask, edgeHz } });
+    const lived = new SheetEvaluator();
+    expect(lived.evaluate(asks(1000)).joints[1].atHz).toBe(100);
+    expect(lived.evaluate(asks(5000)).joints).toEqual(
+      new SheetEvaluator().evaluate(asks(5000)).joints,
+    );
+  });
+
   test('moving a part moves the curve, and csv lists what is drawn', () => {
     const [down, up] = partVariation(SHEET, 's1', 'C2', [0.9, 1.1]);
     expect(down.levelDb[down.levelDb.length - 1]).toBeGreaterThan(

@@ -7,7 +7,7 @@ import { SCAN_POINTS } from '@/core/response/reader';
 import { readMeasure, ResponseReader, type Measured } from '@/core/response/readings';
 import { levelsDb, responseOf } from '@/core/response/response';
 import { sampleTogether, type SampledTogether } from '@/core/response/sample';
-import { jointFrequency, jointsOf, type Joint } from './joints';
+import { jointsOf, type Joint } from './joints';
 import { pathLandmarks } from './landmarks';
 import { contextOf } from './layers';
 import { outNet, outputNet, portNet } from './nets';
@@ -130,10 +130,9 @@ export class SolvedWay {
     );
   }
 
-  /** The joints of the way, of the built version. */
-  joints(): Joint[] {
-    const { design, way } = this.request;
-    return jointsOf(design, way, jointFrequency(design.ask), this);
+  /** The joints of the way, of the built version, at a frequency. */
+  joints(atHz: number): Joint[] {
+    return jointsOf(this.request.design, this.request.way, atHz, this);
   }
 
   private netOf(stage: Stage): string | undefined {
