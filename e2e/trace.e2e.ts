@@ -2,6 +2,7 @@ import type { Page } from 'playwright-core';
 import { acResponse } from '@/core/analysis/ac/ac';
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { makeCircuit, type Part } from '@/core/circuit/schema';
+import { c, r } from '@/core/circuit/testing/parts';
 import { npnTransistor } from '@/core/parts/kinds/transistor';
 import type { Sheet } from '@/core/sheet/schema';
 import { Bench, downloaded, reading } from './support/browser';
@@ -69,20 +70,6 @@ const SENTENCES: Said[] = [
 
 /** The same circuit as it stands on the bench, written down by hand. */
 function byHand(turn: number): Part[] {
-  const r = (id: string, a: string, b: string, ohms: number): Part => ({
-    id,
-    kind: 'resistor',
-    a,
-    b,
-    ohms,
-  });
-  const c = (id: string, a: string, b: string, farads: number): Part => ({
-    id,
-    kind: 'capacitor',
-    a,
-    b,
-    farads,
-  });
   const q = (id: string, base: string, collector: string, emitter: string): Part => ({
     id,
     kind: 'transistor',

@@ -99,7 +99,7 @@ export class Engine {
       return run(call, name, input, Comlink.proxy(onStep));
     }, signal);
     // Steps come by a way of their own: the last may arrive after the answer that all are done.
-    while (progress && handed < steps)
+    while (progress && handed < steps && !signal?.aborted)
       await new Promise<void>((resolve) => {
         arrived = resolve;
         setTimeout(resolve, 50);

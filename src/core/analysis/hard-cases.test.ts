@@ -7,30 +7,10 @@ import { solveDense } from './linear/dense';
 import { polesAndZeros } from './poles/poles';
 import { readingSensitivity } from '@/core/response/reading-sensitivity';
 import { sensitivity } from './sensitivity/sensitivity';
+import { c, l, r } from '@/core/circuit/testing/parts';
 import { transient } from './transient/transient';
 import { impedanceAt, jointView } from './two-port/two-port';
 
-const r = (id: string, a: string, b: string, ohms: number): Part => ({
-  id,
-  kind: 'resistor',
-  a,
-  b,
-  ohms,
-});
-const c = (id: string, a: string, b: string, farads: number): Part => ({
-  id,
-  kind: 'capacitor',
-  a,
-  b,
-  farads,
-});
-const l = (id: string, a: string, b: string, henries: number): Part => ({
-  id,
-  kind: 'inductor',
-  a,
-  b,
-  henries,
-});
 const v = (id: string, plus: string, dcVolts = 0, acVolts = 0): Part => ({
   id,
   kind: 'voltage-source',

@@ -3,7 +3,6 @@ import { deviceOf } from './devices';
 import { netsOf, type Circuit, type Part } from './schema';
 import {
   GROUND,
-  productOf,
   type Factor,
   type NoiseTerm,
   type NonlinearElement,
@@ -179,7 +178,3 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
 
 const upTo = (from: number, to: number): number[] =>
   Array.from({ length: to - from }, (_, i) => from + i);
-
-/** The value of an entry for given parameter values. */
-export const entryValue = (entry: Entry, values: ArrayLike<number>): number =>
-  productOf(entry, values);

@@ -127,7 +127,7 @@ export class Values {
       const { part, own } = entangled;
       if (own.every((i) => this.all[i] === this.made[i])) continue;
       for (const i of own) this.made[i] = this.all[i];
-      this.stampAgain(entangled, this.partOf(part, own));
+      this.takeOver(entangled, this.partOf(part, own));
     }
   }
 
@@ -154,7 +154,7 @@ export class Values {
     return now;
   }
 
-  private stampAgain(entangled: Entangled, part: Part): void {
+  private takeOver(entangled: Entangled, part: Part): void {
     let next = 0;
     stampAgain(this.system, entangled, part, {
       derived: (parameter, value, by) => {

@@ -1,4 +1,5 @@
 import { numberedName } from '@/core/parts';
+import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { makeCircuit, type Circuit, type PartOf } from '@/core/circuit/schema';
 import { instantiate, netsOfTopology, withValues } from '@/core/topologies/instantiate';
 import type { Design } from './design';
@@ -35,12 +36,5 @@ export function designCircuit(
       netName: (local) => (local === 'in' ? from : local === 'out' ? out : `s${i + 1}.${local}`),
     });
   });
-  const source = {
-    id: 'source',
-    kind: 'voltage-source',
-    plus: 'in',
-    minus: '0',
-    acVolts: 1,
-  } as const;
-  return { circuit: makeCircuit([source, ...parts], title), values };
+  return { circuit: makeCircuit([UNIT_SOURCE, ...parts], title), values };
 }

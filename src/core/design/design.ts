@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import { findZero } from '@/core/numeric/root';
-import { size } from '@/core/response/complex';
+import { size } from '@/core/numeric/complex';
 import { centreOfPoles } from '@/core/topologies/figures';
 import { buffer } from '@/core/topologies/single/buffer';
 import {

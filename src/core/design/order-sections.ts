@@ -1,4 +1,4 @@
-import { size } from '@/core/response/complex';
+import { size } from '@/core/numeric/complex';
 import { standardTransfer } from '@/core/topologies/figures';
 import type { SectionOrder } from './ask';
 import type { Section } from './sections';

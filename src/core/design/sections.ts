@@ -1,4 +1,4 @@
-import { squareRoot, type Complex } from '@/core/response/complex';
+import { squareRoot, type Complex } from '@/core/numeric/complex';
 import {
   lowPassPrototype,
   orderOf,
@@ -14,7 +14,7 @@ import {
   type StageFigures,
   type StageKind,
 } from '@/core/topologies/figures';
-import { size } from '@/core/response/complex';
+import { size } from '@/core/numeric/complex';
 import { bandOf, centreOf, edgeOf, type Ask } from './ask';
 import { givenOrder, leastOrder } from './limits';
 

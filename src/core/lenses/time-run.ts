@@ -1,4 +1,4 @@
-import { SOURCE } from '@/core/sheet/path-circuit';
+import { SOURCE } from '@/core/circuit/unit-source';
 import type { LinearTime, Drive } from '@/core/analysis/linear-time/linear-time';
 import { stepsAfterJump } from '@/core/analysis/linear-time/schedule';
 import { Course } from '@/core/analysis/transient/course';

@@ -1,5 +1,5 @@
 import { ReedError } from '../errors';
-import { squareRoot, type Complex } from './complex';
+import { squareRoot, type Complex } from '@/core/numeric/complex';
 import { add, fromRoots, multiply, polynomialRoots, type Polynomial } from './polynomial';
 import type { Ladder } from './ladder-network';
 import { misfit, polished, reached } from './ladder-polish';

@@ -1,4 +1,4 @@
-import { minus, ONE, over, plus, scaled, times, type Complex } from './complex';
+import { minus, ONE, over, plus, scaled, times, type Complex } from '@/core/numeric/complex';
 
 /** A real polynomial: coefficients rising, `p[k]` belongs to x^k. */
 export type Polynomial = readonly number[];

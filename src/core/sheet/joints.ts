@@ -1,6 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { PointSolution } from '@/core/analysis/ac/point-solution';
-import type { Complex } from '@/core/analysis/ac/complex';
+import { minus, ONE, over, plus, size, type Complex } from '@/core/numeric/complex';
 import { mainHz, type Ask } from '@/core/design/ask';
 import { SILENCE_DB } from '@/core/response/response';
 import { netInStage } from './nets';
@@ -74,9 +74,8 @@ export function jointsOf(
   return nets.map((net, j): Joint => {
     const behind = (part: string) => placeOf(part) >= j;
     const { source, load } = bothWays(built.analysis, point, net, behind);
-    const loadOhms = Math.hypot(load.re, load.im);
-    const sourceOhms = Math.hypot(source.re, source.im);
-    const total = Math.hypot(source.re + load.re, source.im + load.im);
+    const [sourceOhms, loadOhms] = [size(source), size(load)];
+    const total = size(plus(source, load));
 
     return {
       before: j === 0 ? 'source' : active[j - 1].id,
@@ -142,23 +141,17 @@ function bothWays(
   let x = point.x;
   if (Math.hypot(x.re[row], x.im[row]) < FAINT_VOLTS) x = point.unitInto(strongest(transfers));
   const far = over(point.drawn(row, x, behind), { re: x.re[row], im: x.im[row] });
-  const load = Math.hypot(far.re, far.im) < OPEN_SIEMENS ? OPEN : over(ONE, far);
-  if (Math.hypot(together.re, together.im) < HELD_OHMS) return { source: SHORT, load };
+  const load = size(far) < OPEN_SIEMENS ? OPEN : over(ONE, far);
+  if (size(together) < HELD_OHMS) return { source: SHORT, load };
   const all = over(ONE, together);
-  const near = { re: all.re - far.re, im: all.im - far.im };
+  const near = minus(all, far);
   // Nothing drives the net but what it is loaded with.
-  const isOpen = Math.hypot(near.re, near.im) < ROUNDING * Math.hypot(all.re, all.im);
+  const isOpen = size(near) < ROUNDING * size(all);
   return { source: isOpen ? OPEN : over(ONE, near), load };
 }
 
-const ONE: Complex = { re: 1, im: 0 };
 const OPEN: Complex = { re: Infinity, im: 0 };
 const SHORT: Complex = { re: 0, im: 0 };
-
-function over(a: Complex, b: Complex): Complex {
-  const square = b.re * b.re + b.im * b.im;
-  return { re: (a.re * b.re + a.im * b.im) / square, im: (a.im * b.re - a.re * b.im) / square };
-}
 
 /** The equation that moves an unknown most. */
 function strongest({ re, im }: { re: Float64Array; im: Float64Array }): number {

@@ -1,4 +1,5 @@
 import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
+import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { ReedError } from '@/core/errors';
 import type { DrawnPart } from '@/core/drawing/nets';
 import { numberedName, partKindOf } from '@/core/parts';
@@ -21,8 +22,7 @@ export type CircuitDesign = Pick<SheetDesign, 'parts' | 'source' | 'ways' | 'con
   drivers?: ReadonlyMap<string, unknown>;
 };
 
-/** Names of the parts that stand for source and load. */
-export const SOURCE = 'source';
+/** Names of the parts that stand for the source's resistance and the load. */
 export const SOURCE_OHMS = 'source.ohms';
 export const LOAD_OHMS = 'load.ohms';
 export const LOAD_FARADS = 'load.farads';
@@ -161,16 +161,9 @@ class WayBuilder {
 
   source(): Part[] {
     const { ohms } = this.design.source;
-    const voltage: Part = {
-      id: SOURCE,
-      kind: 'voltage-source',
-      plus: 'in',
-      minus: '0',
-      acVolts: 1,
-    };
     return this.version === 'built' && ohms > 0
-      ? [voltage, { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms }]
-      : [voltage];
+      ? [UNIT_SOURCE, { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms }]
+      : [UNIT_SOURCE];
   }
 
   way(index: number): Part[] {

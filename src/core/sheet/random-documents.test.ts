@@ -71,9 +71,10 @@ function expectAlike(a: unknown, b: unknown, at = ''): void {
   } else expect(a).toEqual(b);
 }
 
-/** Some edit of the first way, chosen by a number. */
+/** Some edit of the ask or the first way, chosen by a number. */
 function edited(sheet: Sheet, n: number): Sheet {
   const [way, ...others] = sheet.ways;
+  if (n % 4 === 0) return { ...sheet, ask: { ...sheet.ask, edgeHz: 20 * n } };
   if (way.stages.length === 0) return { ...sheet, source: { ...sheet.source, ohms: 50 * n } };
   const at = n % way.stages.length;
   const change = (stage: Stage): Stage => {

@@ -1,4 +1,5 @@
 import { acResponse } from '@/core/analysis/ac/ac';
+import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { makeCircuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { spaced } from '@/core/response/landmarks';
@@ -56,13 +57,6 @@ export function stageCard(stage: Stage): StageCard {
 /** The stage alone between a perfect source and nothing, with ideal op-amps. */
 export function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64Array {
   const dataOf = partDataOf(stage, { opAmp: { name: 'ideal', model: 'ideal' } });
-  const source = {
-    id: 'source',
-    kind: 'voltage-source',
-    plus: 'in',
-    minus: '0',
-    acVolts: 1,
-  } as const;
   const heard = heardOf(stage).net;
   if (!drawnParts(stage).some((p) => Object.values(p.nets).includes(heard)))
     throw new ReedError('circuit', 'Nothing is joined to its output yet.');
@@ -72,6 +66,8 @@ export function solvedAlone(stage: Stage, frequenciesHz: Float64Array): Float64A
     netName: (net) => net,
   });
   return levelsDb(
-    acResponse(makeCircuit([source, ...parts]), { frequenciesHz, probes: [heard] }).probes[heard],
+    acResponse(makeCircuit([UNIT_SOURCE, ...parts]), { frequenciesHz, probes: [heard] }).probes[
+      heard
+    ],
   );
 }

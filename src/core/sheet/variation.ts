@@ -9,10 +9,11 @@ export function controlVariation(
   places: readonly number[],
   wayIndex = 0,
 ): LayerTrace[] {
-  return places.map((at) => {
+  const variants = places.map((at) => {
     const controls = sheet.controls.map((c) => (c.id === control ? { ...c, at } : c));
-    return builtTrace({ ...sheet, controls }, wayIndex);
+    return { ...sheet, controls };
   });
+  return builtTraces(variants, wayIndex);
 }
 
 /** The built curve with one part moved by each of the given factors: what a few percent of it do. */
@@ -23,18 +24,24 @@ export function partVariation(
   factors: readonly number[],
   wayIndex = 0,
 ): LayerTrace[] {
-  return factors.map((factor) => {
+  const variants = factors.map((factor) => {
     const ways = sheet.ways.map((way, w) => ({
       ...way,
       stages: way.stages.map((s) =>
         w === wayIndex && s.id === stageId ? withValue(s, part, valuesOf(s)[part] * factor) : s,
       ),
     }));
-    return builtTrace({ ...sheet, ways }, wayIndex);
+    return { ...sheet, ways };
   });
+  return builtTraces(variants, wayIndex);
 }
 
-function builtTrace(sheet: Sheet, way: number): LayerTrace {
-  const { fromHz, toHz } = sheet.view;
-  return new SolvedWay('', { design: sheet, way, version: 'built', span: { fromHz, toHz } }).trace;
+/** The built curves of sheets that are alike but for values: each takes over the equations before it. */
+function builtTraces(sheets: readonly Sheet[], way: number): LayerTrace[] {
+  let last: SolvedWay | undefined;
+  return sheets.map((design) => {
+    const { fromHz, toHz } = design.view;
+    last = new SolvedWay('', { design, way, version: 'built', span: { fromHz, toHz } }, last);
+    return last.trace;
+  });
 }

@@ -1,5 +1,5 @@
 import type { Landmark } from '../response/landmarks';
-import { ONE, over, plus, scaled, times, type Complex } from '../response/complex';
+import { ONE, over, plus, scaled, times, type Complex } from '@/core/numeric/complex';
 
 /** What a stage is for. A `network` has a response of its own, given with its topology. */
 export const STAGE_KINDS = [

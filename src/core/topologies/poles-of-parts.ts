@@ -1,5 +1,5 @@
 import { add, multiply, polynomialRoots, type Polynomial } from '../response/polynomial';
-import { size, type Complex } from '../response/complex';
+import { size, type Complex } from '@/core/numeric/complex';
 import { TWO_PI, type PoleFigure } from './topology';
 
 /** Poles of 1 / D(s) as figures: pairs with their Q, single ones without. */

@@ -1,7 +1,7 @@
 import { inWords } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import { nearestPreferred } from '@/core/quantity/series';
-import type { Complex } from '../response/complex';
+import type { Complex } from '@/core/numeric/complex';
 import type { Drawing } from '@/core/drawing/drawing';
 import { orderOfPoles, standardTransfer, type StageFigures, type StageKind } from './figures';
 

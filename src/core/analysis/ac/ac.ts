@@ -153,16 +153,9 @@ export class AcAnalysis {
       ...request.probes.map((name) => this.netUnknown(name)),
       ...(request.currents ?? []).map((id) => this.branchUnknown(id)),
     ];
-    // What is asked for twice is found once; the ground net is at zero.
-    const wanted = [...new Set(unknowns)].filter((unknown) => unknown >= 0);
-    const traces = this.run(frequenciesHz, wanted, request.signal);
+    const traces = this.tracesOf(unknowns, frequenciesHz, request.signal);
     const named = (names: readonly string[], from: number) =>
-      Object.fromEntries(
-        names.map((name, i) => [
-          name,
-          traces[wanted.indexOf(unknowns[from + i])] ?? emptyTrace(frequenciesHz.length),
-        ]),
-      );
+      Object.fromEntries(names.map((name, i) => [name, traces[from + i]]));
     return {
       frequenciesHz,
       probes: named(request.probes, 0),
@@ -186,11 +179,22 @@ export class AcAnalysis {
    * @throws ReedError as `solve`
    */
   voltages(nets: readonly string[], frequenciesHz: Float64Array): ComplexTrace[] {
-    const unknowns = nets.map((net) => this.netUnknown(net));
+    return this.tracesOf(
+      nets.map((net) => this.netUnknown(net)),
+      frequenciesHz,
+    );
+  }
+
+  /** A trace for each unknown: what is asked for twice is found once, and ground is at zero. */
+  private tracesOf(
+    unknowns: readonly number[],
+    frequenciesHz: Float64Array,
+    signal?: AbortSignal,
+  ): ComplexTrace[] {
     const wanted = [...new Set(unknowns)].filter((unknown) => unknown >= 0);
-    const traces = this.run(frequenciesHz, wanted);
-    return unknowns.map((unknown) =>
-      unknown < 0 ? emptyTrace(frequenciesHz.length) : traces[wanted.indexOf(unknown)],
+    const traces = this.run(frequenciesHz, wanted, signal);
+    return unknowns.map(
+      (unknown) => traces[wanted.indexOf(unknown)] ?? emptyTrace(frequenciesHz.length),
     );
   }
 

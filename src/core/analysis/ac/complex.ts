@@ -1,9 +1,3 @@
-/** A complex number. */
-export interface Complex {
-  re: number;
-  im: number;
-}
-
 /** A complex response: `re[k]`, `im[k]` at frequency k, volts (or amperes). */
 export interface ComplexTrace {
   re: Float64Array;

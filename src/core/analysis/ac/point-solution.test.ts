@@ -1,21 +1,7 @@
 import fc from 'fast-check';
 import { makeCircuit, type Part } from '@/core/circuit/schema';
+import { c, r } from '@/core/circuit/testing/parts';
 import { AcAnalysis, acResponse } from './ac';
-
-const r = (id: string, a: string, b: string, ohms: number): Part => ({
-  id,
-  kind: 'resistor',
-  a,
-  b,
-  ohms,
-});
-const c = (id: string, a: string, b: string, farads: number): Part => ({
-  id,
-  kind: 'capacitor',
-  a,
-  b,
-  farads,
-});
 
 /** A unity-gain stage behind a divider, with a coil hung onto its output. */
 const parts = (ohms: number): Part[] => [

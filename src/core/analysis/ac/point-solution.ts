@@ -1,7 +1,9 @@
-import { entryValue, type Entry } from '@/core/circuit/compile';
+import type { Entry } from '@/core/circuit/compile';
+import { productOf } from '@/core/circuit/stamper';
 import type { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
-import type { Complex, ComplexTrace } from './complex';
+import type { Complex } from '@/core/numeric/complex';
+import type { ComplexTrace } from './complex';
 
 /** Equations as they stand, of which a point is a solution. */
 export interface PointSource {
@@ -19,6 +21,8 @@ export interface PointSource {
 export class PointSolution {
   /** Every unknown, as the sources drive it. */
   readonly x: ComplexTrace;
+  /** Whether every planned pivot was; the dense solver answers where one was not. */
+  private readonly sound: boolean;
 
   /** @throws ReedError `singular` where the equations have no unique solution */
   constructor(
@@ -31,8 +35,6 @@ export class PointSolution {
       ? { re: solver.xRe.slice(), im: solver.xIm.slice() }
       : this.carefully(analysis.rhs, false);
   }
-
-  private readonly sound: boolean;
 
   /** Every unknown, with a unit put into one equation and no source: 1 A into a net, 1 V into a branch. */
   unitInto(row: number): ComplexTrace {
@@ -60,7 +62,7 @@ export class PointSolution {
     const sum = { re: 0, im: 0 };
     for (const entry of this.analysis.entries) {
       if (entry.row !== row || !of(entry.part)) continue;
-      const value = entryValue(entry, this.analysis.values);
+      const value = productOf(entry, this.analysis.values);
       const [re, im] = [x.re[entry.column], x.im[entry.column]];
       if (entry.reactive) {
         sum.re -= value * this.omega[0] * im;

@@ -13,7 +13,7 @@ import type { ComplexTrace } from './complex';
 
 /** Devices replaced by their slopes at the operating point. */
 export class Linearised {
-  entries: readonly Entry[] = [];
+  entries: readonly Entry[];
   /** The operating point, by unknown, and the equations it solves. */
   x: Float64Array;
   private readonly search: OperatingPointSearch;

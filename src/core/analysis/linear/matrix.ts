@@ -1,4 +1,5 @@
-import { entryValue, type Entry, type System } from '@/core/circuit/compile';
+import type { Entry, System } from '@/core/circuit/compile';
+import { productOf } from '@/core/circuit/stamper';
 
 /**
  * The equations' matrix A(s) = G + s C as values in numbered slots, one slot for each (row, column)
@@ -63,6 +64,6 @@ export function fillSlots(
   matrix.c.fill(0);
   for (let i = 0; i < entries.length; i++) {
     const target = entries[i].reactive ? matrix.c : matrix.g;
-    target[matrix.slotOfEntry[i]] += entryValue(entries[i], values);
+    target[matrix.slotOfEntry[i]] += productOf(entries[i], values);
   }
 }

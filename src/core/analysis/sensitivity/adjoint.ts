@@ -1,4 +1,4 @@
-import { entryValue } from '@/core/circuit/compile';
+import { productOf } from '@/core/circuit/stamper';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import type { AcAnalysis, TransferBatch } from '../ac/ac';
 import type { ComplexTrace } from '../ac/complex';
@@ -45,7 +45,7 @@ export class Adjoint {
       throw new ReedError('circuit', `“${probe}” is the ground net: nothing moves it.`, {
         net: probe,
       });
-    this.own = analysis.system.entries.map((entry) => entryValue(entry, analysis.values));
+    this.own = analysis.system.entries.map((entry) => productOf(entry, analysis.values));
     this.shifts = slopeShifts(analysis);
   }
 
@@ -119,18 +119,18 @@ export class Adjoint {
   }
 
   /** By value: the places of those asked for that it follows from, and d ln(it) / d ln(that). */
-  private sharesOf(asked: readonly number[]): { place: number; share: number }[][] {
+  private sharesOf(asked: readonly number[]): readonly (readonly Share[])[] {
     const { system, values, slopes } = this.analysis;
-    const place = new Map(asked.map((parameter, i) => [parameter, i]));
-    return system.parameters.map((_, i) => {
-      const by = slopes.get(i) ?? [];
-      const through = by.flatMap(([own, slope]) => {
-        const at = place.get(own);
-        return at === undefined ? [] : [{ place: at, share: (slope * values[own]) / values[i] }];
-      });
-      const at = place.get(i);
-      return at === undefined ? through : [{ place: at, share: 1 }, ...through];
-    });
+    const shares = new Array<readonly Share[]>(system.parameters.length).fill(NO_SHARES);
+    asked.forEach((parameter, place) => (shares[parameter] = [{ place, share: 1 }]));
+    for (const [derived, by] of slopes)
+      for (const [own, slope] of by) {
+        const place = asked.indexOf(own);
+        if (place < 0) continue;
+        const share = (slope * values[own]) / values[derived];
+        shares[derived] = [...shares[derived], { place, share }];
+      }
+    return shares;
   }
 
   slopes(frequenciesHz: Float64Array): Slopes {
@@ -165,6 +165,15 @@ export class Adjoint {
     });
   }
 }
+
+/** How a value follows one of those that are asked for. */
+interface Share {
+  /** Among those asked for. */
+  place: number;
+  /** d ln(value) / d ln(the one asked for). */
+  share: number;
+}
+const NO_SHARES: readonly Share[] = [];
 
 /** What a unit added to an entry of the matrix does to ln V: -y[row] x[column] / V. */
 class Relative {

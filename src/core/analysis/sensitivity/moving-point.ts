@@ -1,4 +1,4 @@
-import { entryValue } from '@/core/circuit/compile';
+import { productOf } from '@/core/circuit/stamper';
 import type { AcAnalysis } from '../ac/ac';
 import { RealSolver } from '../linear/real-solver';
 
@@ -35,12 +35,11 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
   const solver = new RealSolver(equations.pattern);
   solver.factor(Float64Array.from(equations.conductances));
   const pulls = system.parameters.map(() => new Float64Array(equations.size));
-  const [ownG, ownC] = [0, 1].map(() =>
-    system.parameters.map(() => undefined as Float64Array | undefined),
-  );
+  /** What constants do to the laws themselves, by parameter and slot. */
+  const laws = new Map<number, { g: Float64Array; c: Float64Array }>();
   for (const entry of system.entries) {
     if (entry.reactive) continue;
-    const current = entryValue(entry, values) * x[entry.column];
+    const current = productOf(entry, values) * x[entry.column];
     for (const [parameter, power] of entry.factors) pulls[parameter][entry.row] -= power * current;
   }
   for (const { row, sign, dc, waveform } of system.sources)
@@ -48,8 +47,9 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
   for (const { own, elements } of system.entangled) {
     if (elements.length === 0) continue;
     for (const parameter of own) {
-      const g = (ownG[parameter] = new Float64Array(rows.length));
-      const c = (ownC[parameter] = new Float64Array(rows.length));
+      const g = new Float64Array(rows.length);
+      const c = new Float64Array(rows.length);
+      laws.set(parameter, { g, c });
       const sides = [1 - REACH, 1 + REACH].map((by) => values[parameter] * by) as [number, number];
       equations.eachDifference(x, parameter, sides, (at, slots, difference) => {
         at.forEach((row, r) => {
@@ -77,8 +77,8 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
     solver.solve(move, move);
     const largest = equations.largestInput(move);
     const moves = largest > 1e-15;
-    const [g, c] = [ownG[parameter], ownC[parameter]];
-    if (!moves && !g) return;
+    const law = laws.get(parameter);
+    if (!moves && !law) return;
     const by = REACH_VOLTS / largest;
     const above = moves ? slopesAt(move, by) : undefined;
     const below = moves ? slopesAt(move, -by) : undefined;
@@ -86,8 +86,8 @@ export function slopeShifts(analysis: AcAnalysis): SlopeShift[] {
     for (let slot = 0; slot < rows.length; slot++) {
       const along = (kind: 'g' | 'c') =>
         above && below ? (above[kind][slot] - below[kind][slot]) / (2 * by) : 0;
-      const resistive = along('g') + (g?.[slot] ?? 0);
-      const reactive = along('c') + (c?.[slot] ?? 0);
+      const resistive = along('g') + (law?.g[slot] ?? 0);
+      const reactive = along('c') + (law?.c[slot] ?? 0);
       if (resistive !== 0 || reactive !== 0)
         slots.push({ row: rows[slot], column: columns[slot], resistive, reactive });
     }

@@ -1,3 +1,5 @@
+import { c, r } from './parts';
+
 /**
  * A circuit for each kind of device in which every value it has bears on the net that is looked at;
  * `still` names values that a small signal does not see.
@@ -17,20 +19,6 @@ const source = {
   dcVolts: 1.5,
 };
 const supply = { id: 'VS', kind: 'voltage-source', plus: 'vcc', minus: '0', dcVolts: 12 };
-const resistor = (id: string, a: string, b: string, ohms: number) => ({
-  id,
-  kind: 'resistor',
-  a,
-  b,
-  ohms,
-});
-const capacitor = (id: string, a: string, b: string, farads: number) => ({
-  id,
-  kind: 'capacitor',
-  a,
-  b,
-  farads,
-});
 const circuit = (...parts: unknown[]) => ({
   format: 'jaunty-reed/circuit',
   version: 1,
@@ -41,11 +29,11 @@ const circuit = (...parts: unknown[]) => ({
 const opAmp = (model: object) =>
   circuit(
     source,
-    resistor('R1', 'in', 'm', 1e4),
-    resistor('R2', 'm', 'out', 1e5),
-    resistor('R3', 'in', 'p', 1e4),
-    capacitor('C', 'p', '0', 1e-9),
-    resistor('RL', 'out', '0', 1000),
+    r('R1', 'in', 'm', 1e4),
+    r('R2', 'm', 'out', 1e5),
+    r('R3', 'in', 'p', 1e4),
+    c('C', 'p', '0', 1e-9),
+    r('RL', 'out', '0', 1000),
     { id: 'A', kind: 'op-amp', inPlus: 'p', inMinus: 'm', out: 'out', model },
   );
 const real = {
@@ -63,8 +51,8 @@ const ONLY_NOISE = ['inputVoltageNoise', 'inputCurrentNoise'].map((name) => `A $
 
 export const EVERY_KIND: Record<string, Sample> = {
   'resistors and a capacitor': {
-    circuit: circuit(source, resistor('R1', 'in', 'out', 1e4), {
-      ...capacitor('C', 'out', '0', 1e-8),
+    circuit: circuit(source, r('R1', 'in', 'out', 1e4), {
+      ...c('C', 'out', '0', 1e-8),
       esrOhms: 30,
     }),
     net: 'out',
@@ -72,11 +60,11 @@ export const EVERY_KIND: Record<string, Sample> = {
   'coupled coils': {
     circuit: circuit(
       source,
-      resistor('R1', 'in', 'a', 100),
+      r('R1', 'in', 'a', 100),
       { id: 'L1', kind: 'inductor', a: 'a', b: '0', henries: 0.1, dcrOhms: 8 },
       { id: 'L2', kind: 'inductor', a: 'out', b: '0', henries: 0.2, dcrOhms: 12 },
       { id: 'K', kind: 'coupling', inductors: ['L1', 'L2'], k: 0.8 },
-      resistor('R2', 'out', '0', 2000),
+      r('R2', 'out', '0', 2000),
     ),
     net: 'out',
   },
@@ -94,15 +82,15 @@ export const EVERY_KIND: Record<string, Sample> = {
         taper: 'audio',
         mismatch: 0.05,
       },
-      resistor('R', 'out', '0', 5000),
-      capacitor('C', 'out', '0', 1e-8),
+      r('R', 'out', '0', 5000),
+      c('C', 'out', '0', 1e-8),
     ),
     net: 'out',
   },
   'potentiometer at its stop': {
     circuit: circuit(
       source,
-      resistor('R1', 'in', 'a', 1000),
+      r('R1', 'in', 'a', 1000),
       {
         id: 'P',
         kind: 'potentiometer',
@@ -114,7 +102,7 @@ export const EVERY_KIND: Record<string, Sample> = {
         taper: 'linear',
         endOhms: 5,
       },
-      resistor('R', 'out', '0', 5000),
+      r('R', 'out', '0', 5000),
     ),
     net: 'out',
   },
@@ -148,8 +136,8 @@ export const EVERY_KIND: Record<string, Sample> = {
         inMinus: 'out',
         siemens: 1e-4,
       },
-      capacitor('C', 'out', '0', 1e-8),
-      resistor('R', 'out', '0', 1e5),
+      c('C', 'out', '0', 1e-8),
+      r('R', 'out', '0', 1e5),
     ),
     net: 'out',
   },
@@ -165,16 +153,16 @@ export const EVERY_KIND: Record<string, Sample> = {
         inMinus: '0',
         gain: 2,
       },
-      resistor('R', 'x', 'out', 1e4),
-      capacitor('C', 'out', '0', 1e-9),
+      r('R', 'x', 'out', 1e4),
+      c('C', 'out', '0', 1e-9),
     ),
     net: 'out',
   },
   ota: {
     circuit: circuit(
       source,
-      resistor('R1', 'in', 'p', 1e5),
-      resistor('R2', 'p', '0', 1000),
+      r('R1', 'in', 'p', 1e5),
+      r('R2', 'p', '0', 1000),
       {
         id: 'O',
         kind: 'ota',
@@ -184,16 +172,16 @@ export const EVERY_KIND: Record<string, Sample> = {
         biasAmps: 2e-4,
         diodeAmps: 1e-3,
       },
-      resistor('R3', 'out', '0', 1e4),
-      capacitor('C', 'out', '0', 1e-9),
+      r('R3', 'out', '0', 1e4),
+      c('C', 'out', '0', 1e-9),
     ),
     net: 'out',
   },
   'ota with a bias net': {
     circuit: circuit(
       source,
-      resistor('R1', 'in', 'p', 1e5),
-      resistor('R2', 'p', '0', 1000),
+      r('R1', 'in', 'p', 1e5),
+      r('R2', 'p', '0', 1000),
       { id: 'VB', kind: 'voltage-source', plus: 'bias', minus: '0', dcVolts: 3 },
       {
         id: 'O',
@@ -204,13 +192,13 @@ export const EVERY_KIND: Record<string, Sample> = {
         bias: 'bias',
         biasSiemens: 1e-4,
       },
-      resistor('R3', 'out', '0', 1e4),
-      capacitor('C', 'out', '0', 1e-9),
+      r('R3', 'out', '0', 1e4),
+      c('C', 'out', '0', 1e-9),
     ),
     net: 'out',
   },
   diode: {
-    circuit: circuit(source, resistor('R', 'in', 'out', 1e4), {
+    circuit: circuit(source, r('R', 'in', 'out', 1e4), {
       id: 'D',
       kind: 'diode',
       anode: 'out',
@@ -228,9 +216,9 @@ export const EVERY_KIND: Record<string, Sample> = {
     circuit: circuit(
       source,
       supply,
-      resistor('RB', 'in', 'b', 4.7e4),
-      resistor('RC', 'vcc', 'out', 4700),
-      resistor('RE', 'e', '0', 1000),
+      r('RB', 'in', 'b', 4.7e4),
+      r('RC', 'vcc', 'out', 4700),
+      r('RE', 'e', '0', 1000),
       {
         id: 'Q',
         kind: 'transistor',
@@ -255,10 +243,10 @@ export const EVERY_KIND: Record<string, Sample> = {
     circuit: circuit(
       source,
       supply,
-      capacitor('CG', 'in', 'g', 1e-8),
-      resistor('RG', 'g', '0', 1e6),
-      resistor('RD', 'vcc', 'out', 2200),
-      resistor('RS', 's', '0', 470),
+      c('CG', 'in', 'g', 1e-8),
+      r('RG', 'g', '0', 1e6),
+      r('RD', 'vcc', 'out', 2200),
+      r('RS', 's', '0', 470),
       {
         id: 'J',
         kind: 'jfet',
@@ -281,9 +269,9 @@ export const EVERY_KIND: Record<string, Sample> = {
     circuit: circuit(
       source,
       supply,
-      resistor('RL', 'vcc', 'l', 1500),
-      resistor('R', 'in', 'out', 1e4),
-      capacitor('C', 'out', '0', 1e-9),
+      r('RL', 'vcc', 'l', 1500),
+      r('R', 'in', 'out', 1e4),
+      c('C', 'out', '0', 1e-9),
       {
         id: 'P',
         kind: 'photocell',
@@ -303,8 +291,8 @@ export const EVERY_KIND: Record<string, Sample> = {
     circuit: circuit(
       source,
       { id: 'S', kind: 'switch', a: 'in', b: 'out', closed: true, closedOhms: 40 },
-      resistor('R', 'out', '0', 1000),
-      capacitor('C', 'out', '0', 1e-8),
+      r('R', 'out', '0', 1000),
+      c('C', 'out', '0', 1e-8),
     ),
     net: 'out',
   },

@@ -1,4 +1,4 @@
-import { over, type Complex } from '../complex';
+import { over, type Complex } from '@/core/numeric/complex';
 import { pairs, sectionFromPole, type PoleSection, type Prototype } from './prototype';
 
 /** Poles on an ellipse (A. I. Zverev, "Handbook of Filter Synthesis", 1967, section 3.5); the ripple ends at 1 rad/s. */

@@ -1,4 +1,4 @@
-import type { Complex } from '../complex';
+import type { Complex } from '@/core/numeric/complex';
 
 /** A pair of poles with radius `w0` and quality factor `q`, or a single real pole at `-w0`. */
 export interface PoleSection {

@@ -1,4 +1,4 @@
-import { over, plus, type Complex } from '../../response/complex';
+import { over, plus, type Complex } from '@/core/numeric/complex';
 import { sketch } from '@/core/drawing/sketch';
 import { checkAsk, TWO_PI, type StageFigures, type Topology, type Values } from '../topology';
 import { because, type Why } from '../why';
