@@ -29,6 +29,7 @@ const layers = [
   'analysis',
   'response',
   'parts',
+  'library',
   'drawing',
   'topologies',
   'design',

@@ -3,13 +3,24 @@ import { join } from 'node:path';
 import { z } from 'zod';
 import { circuitSchema } from '@/core/circuit/schema';
 import { askFileSchema } from '@/core/design/ask';
+import { LIBRARY } from '@/core/library';
 import { SHEET_VERSION, sheetSchema } from '@/core/sheet/schema';
 
 /** Write the JSON Schemas of the open formats to docs/formats; with --check, only compare. */
+const along = z
+  .strictObject({
+    takes: z.array(LIBRARY.takes.schema).optional(),
+    drivers: z.array(LIBRARY.drivers.schema).optional(),
+    drawer: z.array(LIBRARY.drawer.schema).optional(),
+  })
+  .optional();
 const FORMATS = {
   circuit: { version: 1, schema: circuitSchema },
   ask: { version: 1, schema: askFileSchema },
-  sheet: { version: SHEET_VERSION, schema: sheetSchema },
+  sheet: { version: SHEET_VERSION, schema: sheetSchema.extend({ along }) },
+  take: { version: 1, schema: LIBRARY.takes.schema },
+  driver: { version: 1, schema: LIBRARY.drivers.schema },
+  stock: { version: 1, schema: LIBRARY.drawer.schema },
 };
 const check = process.argv.includes('--check');
 let stale = 0;

@@ -4,11 +4,14 @@ import type { Sheet } from '@/core/sheet/schema';
 import { legibleTitle } from '@/core/sheet/salvage';
 import type { Card } from './card';
 import type { SheetRecord } from './database';
-import { isDeleted, readRecord } from './records';
+import { isDeleted, type StoredSheet } from './records';
 
-/** A card for a record; a curve that still fits is carried over from the card before. */
-export function cardOf(record: SheetRecord, before?: Card): Card {
-  const stored = readRecord(record);
+/**
+ * A card for a record; a curve that still fits is carried over from the card before.
+ *
+ * @param stored what was read of the record
+ */
+export function cardOf(record: SheetRecord, stored: StoredSheet, before?: Card): Card {
   if ('sheet' in stored) return cardOfSheet(record, stored.sheet, before);
   const title = legibleTitle(stored.document);
   return {

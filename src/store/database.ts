@@ -9,6 +9,22 @@ export interface SheetRecord {
   revision: number;
   /** Set while a deleted sheet can still be brought back. */
   deletedAt: string | null;
+  /** The sheet; of a keep that has a record of its own, only the key of that. */
+  document: unknown;
+  /** What it and its keeps refer to, as “takes/ID”. */
+  refers?: string[];
+}
+
+/** A keep of a sheet, which is written once and never changed: a renamed one is another record. */
+export interface KeepRecord {
+  key: string;
+  sheet: string;
+  keep: unknown;
+}
+
+/** An entry of the library, checked whenever it is read. */
+export interface EntryRecord {
+  id: string;
   document: unknown;
 }
 
@@ -23,12 +39,24 @@ export class ReedDatabase extends Dexie {
   /** What the shelf shows of each sheet, so that it need not read a thousand documents. */
   cards!: Table<Card, string>;
   facts!: Table<FactRecord, string>;
+  keeps!: Table<KeepRecord, string>;
+  takes!: Table<EntryRecord, string>;
+  drivers!: Table<EntryRecord, string>;
+  drawer!: Table<EntryRecord, string>;
 
   constructor(name = 'jaunty-reed') {
     super(name);
     this.version(1).stores({ sheets: 'id, updatedAt', facts: 'name' });
     // Cards are made from the sheets whenever one is missing or no longer fits: nothing to convert.
     this.version(2).stores({ cards: 'id, deletedAt' });
+    // Keeps move into their table when their sheet is next stored.
+    this.version(3).stores({
+      sheets: 'id, updatedAt, *refers',
+      keeps: 'key, sheet',
+      takes: 'id',
+      drivers: 'id',
+      drawer: 'id',
+    });
   }
 }
 

@@ -1,8 +1,11 @@
 import { messageOf } from '@/core/errors';
+import { LIBRARY_TABLES } from '@/core/library';
 import { gate } from '@/core/sheet/gate';
 import { readSheet } from '@/core/sheet/read';
+import { referencesOf } from '@/core/sheet/references';
 import type { Sheet } from '@/core/sheet/schema';
-import type { SheetRecord } from './database';
+import type { ReedDatabase, SheetRecord } from './database';
+import { knowKeeps, whole, withKeys } from './keeps';
 
 /** A stored sheet as it is found: read, or the reason why it cannot be. */
 export type StoredSheet = { id: string } & (
@@ -10,16 +13,30 @@ export type StoredSheet = { id: string } & (
 );
 
 /**
- * Read a record. Its own id and revision are what the store goes by; a document that names others
- * is given those of its record.
+ * Read records, with their keeps. Their own ids and revisions are what the store goes by; a document
+ * that names others is given those of its record.
  */
-export function readRecord(record: SheetRecord): StoredSheet {
-  const { id, document } = record;
-  try {
-    return { id, sheet: { ...readSheet(document), id, revision: revisionOf(record) } };
-  } catch (error) {
-    return { id, problem: messageOf(error), document };
-  }
+export async function readRecords(
+  records: readonly SheetRecord[],
+  db: ReedDatabase,
+): Promise<StoredSheet[]> {
+  const documents = await whole(records, db);
+  return records.map((record, i): StoredSheet => {
+    const { id } = record;
+    const { document } = documents[i];
+    try {
+      const sheet = { ...readSheet(document), id, revision: revisionOf(record) };
+      knowKeeps(record, sheet);
+      return { id, sheet };
+    } catch (error) {
+      return { id, problem: messageOf(error), document };
+    }
+  });
+}
+
+export async function readRecord(record: SheetRecord, db: ReedDatabase): Promise<StoredSheet> {
+  const [read] = await readRecords([record], db);
+  return read;
 }
 
 /** The revision of a record: its own, or where that is damaged its document's, or zero. */
@@ -29,16 +46,22 @@ export function revisionOf({ revision, document }: SheetRecord): number {
 }
 
 /**
- * A sheet as it is stored.
+ * A sheet as it is stored, its keeps apart.
  *
  * @throws ReedError `range` when it would not read back: nothing is put that does not
  */
 export function recordOf(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
   gate(sheet);
-  return unchecked(sheet, deletedAt);
+  const references = referencesOf(sheet);
+  const refers = LIBRARY_TABLES.flatMap((t) => [...references[t]].map((id) => `${t}/${id}`));
+  return {
+    ...unchecked(sheet, deletedAt),
+    document: withKeys(sheet),
+    ...(refers.length > 0 ? { refers } : {}),
+  };
 }
 
-/** A sheet that is known to read back, as it is stored. */
+/** A sheet that is known to read back and refers to nothing, as one piece. */
 export function unchecked(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
   return {
     id: sheet.id,

@@ -211,8 +211,11 @@ function watch(id: string): void {
       // With edits of our own, saving finds out what became of them.
       if (unsaved) void flush();
       else {
-        const theirs = readRecord(record);
-        if ('sheet' in theirs) adopt(theirs.sheet);
+        void readRecord(record, database()).then((theirs) => {
+          const now = useSession.getState();
+          if (now.frame?.id !== id || now.unsaved || !('sheet' in theirs)) return;
+          if (theirs.sheet.revision > now.frame.revision) adopt(theirs.sheet);
+        });
       }
     },
     error: () => undefined,

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { EMPTY_LIBRARY } from '@/core/library';
 import { demoSheets } from '@/core/demo/sheets';
 import type { Sheet } from '@/core/sheet/schema';
 import { ReedDatabase, type SheetRecord } from './database';
@@ -6,7 +7,7 @@ import { storageProblem } from './problems';
 import { cardsToShow, inOrder, listCards, searchCards, tendCards } from './shelf';
 import {
   addSheet,
-  addSheets,
+  addFiles,
   clearOldDeletions,
   copySheet,
   deleteForGood,
@@ -36,6 +37,7 @@ const open = async (id: string): Promise<Sheet> => {
   if (!item || !('sheet' in item)) throw new Error('no sheet');
   return item.sheet;
 };
+const plain = (sheet: Sheet) => ({ sheet, along: EMPTY_LIBRARY });
 const titles = async () => (await listCards(db)).map((c) => c.title);
 const raw = (change: Partial<Record<keyof SheetRecord, unknown>>) =>
   db.sheets.update('demo-trim', change as never);
@@ -122,12 +124,12 @@ describe('another version is never overwritten', () => {
 
 test('a list of sheets is added whole or not at all, each under an id of its own', async () => {
   const sheet = await open('demo-trim');
-  const added = await addSheets([sheet, { ...sheet, title: 'Second' }], db);
+  const added = await addFiles([plain(sheet), plain({ ...sheet, title: 'Second' })], db);
   expect(new Set([sheet.id, ...added.map((s) => s.id)]).size).toBe(3);
   for (const one of added) expect(await open(one.id)).toEqual(one);
   const before = await db.sheets.count();
   const bad = { ...sheet, title: '' };
-  await expect(addSheets([sheet, bad], db)).rejects.toThrow(/name must have/);
+  await expect(addFiles([plain(sheet), plain(bad)], db)).rejects.toThrow(/name must have/);
   expect(await db.sheets.count()).toBe(before);
 });
 

@@ -2,11 +2,16 @@ import { madeDemo } from './demo';
 import { ReedError } from '@/core/errors';
 import { isNewer, readSheet } from '@/core/sheet/read';
 import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
+import { fileOf, type SheetFile } from '@/core/sheet/file';
+import { withReferences } from '@/core/sheet/references';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { EMPTY_LIBRARY, LIBRARY_TABLES } from '@/core/library';
 import { nameWith } from '@/core/text';
 import { cardOf, cardOfSheet, isSound } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
+import { putKeeps, whole } from './keeps';
+import { addEntries, dropTakes, libraryFor } from './library';
 import {
   isDeleted,
   readRecord,
@@ -22,7 +27,7 @@ export async function loadSheet(
   db: ReedDatabase = database(),
 ): Promise<StoredSheet | undefined> {
   const record = await db.sheets.get(id);
-  return record && !isDeleted(record) ? readRecord(record) : undefined;
+  return record && !isDeleted(record) ? readRecord(record, db) : undefined;
 }
 
 export type SaveResult =
@@ -61,7 +66,7 @@ export async function saveSheet(
     const card = await db.cards.get(sheet.id);
     // What was stored from here is as it was: it need not be read again.
     if (stored && !(revisionOf(stored) === sheet.revision && isSound(card, stored))) {
-      const theirs = readRecord(stored);
+      const theirs = await readRecord(stored, db);
       if ('problem' in theirs) {
         if (isNewer(stored.document)) return { newer: true };
         aside = await setAside(stored, db);
@@ -79,27 +84,40 @@ export async function addSheet(
   title = sheet.title,
   db: ReedDatabase = database(),
 ): Promise<Sheet> {
-  const [added] = await addSheets([{ ...sheet, title }], db);
+  const [added] = await addFiles([{ sheet: { ...sheet, title }, along: EMPTY_LIBRARY }], db);
   return added;
 }
 
-/** Store sheets under new ids, all of them or none: a long list is one piece of work. */
-export async function addSheets(
-  sheets: readonly Sheet[],
+/**
+ * Store sheets under new ids, with what they bring along, all of it or nothing: a long list is one
+ * piece of work.
+ */
+export async function addFiles(
+  files: readonly SheetFile[],
   db: ReedDatabase = database(),
 ): Promise<Sheet[]> {
   const at = now();
-  const added = sheets.map((sheet) => {
+  const fresh = files.map(({ sheet, along }) => {
     const one: Sheet = { ...sheet, id: newId(), createdAt: at, updatedAt: at, revision: 1 };
     delete one.demo;
-    return one;
+    return { one, along };
   });
-  const records = added.map((sheet) => recordOf(sheet));
-  await writing(db, async () => {
+  return writing(db, async () => {
+    const added: Sheet[] = [];
+    for (const { one, along } of fresh) {
+      const renamed = await addEntries(along, db);
+      added.push(
+        renamed.size === 0
+          ? one
+          : withReferences(one, (table, id) => renamed.get(`${table}/${id}`) ?? id),
+      );
+    }
+    const records = added.map((sheet) => recordOf(sheet));
     await db.sheets.bulkAdd(records);
+    for (const sheet of added) if (sheet.keeps.length > 0) await putKeeps(sheet, db);
     await db.cards.bulkPut(added.map((sheet, i) => cardOfSheet(records[i], sheet)));
+    return added;
   });
-  return added;
 }
 
 /** Store a copy whose name says what kind of copy it is; a long name gives way. */
@@ -133,12 +151,22 @@ export async function required(id: string, db: ReedDatabase = database()): Promi
 
 /** What is stored under an id, as it is. */
 export async function storedDocument(id: string, db: ReedDatabase = database()): Promise<unknown> {
-  return (await db.sheets.get(id))?.document;
+  const record = await db.sheets.get(id);
+  return record && (await whole([record], db))[0].document;
 }
 
-/** Everything that is stored and not deleted, as it is. */
+/** Everything that is stored and not deleted, as it is; sheets that refer to the library as files. */
 export async function storedDocuments(db: ReedDatabase = database()): Promise<unknown[]> {
-  return (await db.sheets.toArray()).filter((r) => !isDeleted(r)).map((r) => r.document);
+  const records = (await db.sheets.toArray()).filter((r) => !isDeleted(r));
+  const documents = await whole(records, db);
+  return Promise.all(
+    documents.map(async (record, i) => {
+      if (!Array.isArray(record.refers) || record.refers.length === 0) return record.document;
+      const read = await readRecord(records[i], db);
+      if ('problem' in read) return record.document;
+      return fileOf(read.sheet, (await libraryFor([read.sheet], db)).library);
+    }),
+  );
 }
 
 /** Take a sheet off the shelf; `restoreSheet` brings it back for a week. */
@@ -156,16 +184,29 @@ async function mark(id: string, deletedAt: string | null, db: ReedDatabase): Pro
     if (!record) throw new ReedError('document', 'the sheet is no longer there.');
     const marked = { ...record, deletedAt };
     await db.sheets.put(marked);
-    await db.cards.put(cardOf(marked, await db.cards.get(id)));
+    await db.cards.put(cardOf(marked, await readRecord(record, db), await db.cards.get(id)));
   });
 }
 
 /** Remove a deleted sheet before its week is over. */
 export async function deleteForGood(id: string, db: ReedDatabase = database()): Promise<void> {
   await writing(db, async () => {
-    await db.sheets.delete(id);
-    await db.cards.delete(id);
+    const record = await db.sheets.get(id);
+    if (record) await remove([record], db);
+    else await db.cards.delete(id);
   });
+}
+
+/** Remove records with all that was only theirs; within a transaction. */
+async function remove(records: readonly SheetRecord[], db: ReedDatabase): Promise<void> {
+  const ids = records.map((r) => r.id);
+  await db.sheets.bulkDelete(ids);
+  await db.cards.bulkDelete(ids);
+  await db.keeps.where('sheet').anyOf(ids).delete();
+  await dropTakes(
+    records.flatMap((r) => (Array.isArray(r.refers) ? r.refers : [])),
+    db,
+  );
 }
 
 export const DELETED_DAYS = 7;
@@ -177,9 +218,8 @@ export async function clearOldDeletions(db: ReedDatabase = database()): Promise<
     const old = await db.cards.where('deletedAt').below(weekAgo).primaryKeys();
     // The record decides: a card may be older than its sheet.
     const records = await db.sheets.bulkGet(old);
-    const gone = records.flatMap((r) => (r && isDeleted(r) && r.deletedAt! < weekAgo ? r.id : []));
-    await db.sheets.bulkDelete(gone);
-    await db.cards.bulkDelete(gone);
+    const gone = records.flatMap((r) => (r && isDeleted(r) && r.deletedAt! < weekAgo ? r : []));
+    await remove(gone, db);
   });
 }
 
@@ -220,7 +260,7 @@ export async function restoreDemo(db: ReedDatabase = database()): Promise<number
     for (const fresh of sheets) {
       const record = await db.sheets.get(fresh.id);
       if (record) {
-        const stored = readRecord(record);
+        const stored = await readRecord(record, db);
         if ('problem' in stored) {
           await setAside(record, db);
           aside++;
@@ -260,15 +300,17 @@ function isAsMade(sheet: Sheet, made: Sheet): boolean {
 export async function openReadable(id: string, db: ReedDatabase = database()): Promise<Salvage> {
   const record = await db.sheets.get(id);
   if (!record) throw new ReedError('document', 'the sheet is no longer there.');
-  const { sheet, leftOut } = salvageSheet(record.document, newId(), now());
+  const [{ document }] = await whole([record], db);
+  const { sheet, leftOut } = salvageSheet(document, newId(), now());
   return { sheet: await copySheet(sheet, ' (what could be read)', db), leftOut };
 }
 
 /** Keep a record that cannot be read beside the one that takes its place, to the last byte. */
 async function setAside(record: SheetRecord, db: ReedDatabase): Promise<string> {
-  const aside = { ...record, id: newId() };
+  const [found] = await whole([record], db);
+  const aside = { ...found, id: newId() };
   await db.sheets.add(aside);
-  const card = cardOf(aside);
+  const card = cardOf(aside, await readRecord(aside, db));
   await db.cards.put(card);
   return card.title;
 }
@@ -276,10 +318,12 @@ async function setAside(record: SheetRecord, db: ReedDatabase): Promise<string> 
 async function put(sheet: Sheet, db: ReedDatabase, deletedAt: string | null = null): Promise<void> {
   const record = recordOf(sheet, deletedAt);
   await db.sheets.put(record);
+  await putKeeps(sheet, db);
   await db.cards.put(cardOfSheet(record, sheet, await db.cards.get(sheet.id)));
 }
 
-/** Sheets and cards change together or not at all. */
+/** Sheets, their cards and keeps, and what they refer to change together or not at all. */
 function writing<T>(db: ReedDatabase, write: () => Promise<T>): Promise<T> {
-  return db.transaction('rw', db.sheets, db.cards, write);
+  const tables = [db.sheets, db.cards, db.keeps, ...LIBRARY_TABLES.map((table) => db[table])];
+  return db.transaction('rw', tables, write);
 }

@@ -1,6 +1,7 @@
 import type { Card, CardCurve } from './card';
 import { cardOf, printOf, UNPRINTABLE } from './cards';
-import { database, type ReedDatabase } from './database';
+import { database, type ReedDatabase, type SheetRecord } from './database';
+import { readRecords } from './records';
 
 /*
  * The shelf reads cards, which are small, and looks after them: a card that is missing, or whose
@@ -43,13 +44,19 @@ export async function tendCards(
   const order = [...ids.filter((id) => !known.has(id)), ...ids.filter((id) => known.has(id))];
   for (let from = 0; from < order.length; from += SLICE) {
     const records = await db.sheets.bulkGet(order.slice(from, from + SLICE));
-    const fresh: Card[] = [];
+    const due: SheetRecord[] = [];
     for (const [i, record] of records.entries()) {
       if (i % BREATH === 0) await breathe();
       const card = record && known.get(record.id);
-      if (!record || (card && card.print === printOf(record) && card.print !== UNPRINTABLE))
-        continue;
-      fresh.push(cardOf(record, card));
+      if (record && (card?.print !== printOf(record) || card.print === UNPRINTABLE))
+        due.push(record);
+    }
+    const fresh: Card[] = [];
+    for (let k = 0; k < due.length; k += BREATH) {
+      await breathe();
+      const few = due.slice(k, k + BREATH);
+      const read = await readRecords(few, db);
+      fresh.push(...few.map((record, i) => cardOf(record, read[i], known.get(record.id))));
     }
     if (fresh.length > 0) changed += await putFitting(fresh, db);
   }
@@ -60,7 +67,9 @@ export async function tendCards(
 export async function cardsToShow(db: ReedDatabase = database()): Promise<Card[]> {
   const stored = new Set(await db.cards.toCollection().primaryKeys());
   const bare = (await db.sheets.toCollection().primaryKeys()).filter((id) => !stored.has(id));
-  return (await db.sheets.bulkGet(bare)).flatMap((record) => (record ? [cardOf(record)] : []));
+  const records = (await db.sheets.bulkGet(bare)).flatMap((r) => r ?? []);
+  const read = await readRecords(records, db);
+  return records.map((record, i) => cardOf(record, read[i]));
 }
 
 /** Store cards, but none of a record that was written or removed while its card was made. */

@@ -12,7 +12,8 @@ import {
 } from '@/core/parts/graft-circuit';
 import { mainQuantity } from '@/core/parts/quantities';
 import { parseQuantity } from '@/core/quantity/parse';
-import { sheetFault, readSheet } from '@/core/sheet/read';
+import { fileOf, readSheetFile } from '@/core/sheet/file';
+import { sheetFault } from '@/core/sheet/read';
 import { GRAFTS, type GraftWay } from '@/core/sheet/graft';
 import { graftSheet, type SheetGraft } from '@/core/sheet/graft-sheet';
 import { quoted } from '@/core/text';
@@ -149,9 +150,11 @@ function placed({ parts }: Circuit, at: string): [part: string, pin?: string] {
 }
 
 function changedSheet(document: unknown, graft: SheetGraft) {
-  const sheet = readSheet(document);
+  const { sheet, along } = readSheetFile(document);
   const { sheet: changed, stage, words } = graftSheet(sheet, graft);
   const fault = sheetFault(changed, () => false);
   if (fault) throw new ReedError('range', `${fault.path} ${fault.message}.`);
-  return { document: readSheet(JSON.parse(JSON.stringify(changed))), told: { stage, words } };
+  const file: unknown = JSON.parse(JSON.stringify(fileOf(changed, along)));
+  readSheetFile(file);
+  return { document: file, told: { stage, words } };
 }

@@ -1,5 +1,6 @@
 import { SheetEvaluator } from '@/core/sheet/evaluate';
-import { readSheet } from '@/core/sheet/read';
+import { readSheetFile } from '@/core/sheet/file';
+import { withDrivers } from '@/core/sheet/references';
 import { meets } from '@/core/sheet/verdict';
 import { readingName } from '@/core/sheet/words';
 import { quantityOfMeasure } from '@/core/response/readings';
@@ -11,8 +12,8 @@ export const sheet: Command = {
   summary: 'the readings of a sheet, ideal and built',
   run(args) {
     const { positionals } = readArgs(args, {}, 1);
-    const document = readSheet(readJson(positionals[0]));
-    const evaluation = new SheetEvaluator().evaluate(document);
+    const { sheet: document, along } = readSheetFile(readJson(positionals[0]));
+    const evaluation = new SheetEvaluator().evaluate(withDrivers(document, along.drivers));
     return {
       title: document.title,
       readings: document.readings.map((reading, i) => {

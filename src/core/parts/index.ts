@@ -48,6 +48,9 @@ const BY_KIND = new Map(PART_KINDS.map((k) => [k.kind, k]));
 
 export const hasPartKind = (kind: string): boolean => BY_KIND.has(kind);
 
+/** The kind of a part in a document that may name anything. */
+export const findPartKind = (kind: string): PartKind | undefined => BY_KIND.get(kind);
+
 /** The kind of a drawn part; drawings are checked when they are read, so it is known. */
 export function partKindOf(kind: string): PartKind {
   const found = BY_KIND.get(kind);

@@ -5,7 +5,8 @@ import { designOf } from './design-of';
 import { gate } from './gate';
 import { partsOf } from './stage';
 import { makeSheet } from './make';
-import { migrateSheet, readSheet, readSheetsText, readSheetText } from './read';
+import { readSheetFiles } from './file';
+import { migrateSheet, readSheet } from './read';
 import { salvageSheet } from './salvage';
 import type { Keep, Sheet } from './schema';
 
@@ -46,7 +47,7 @@ function refusal(read: () => unknown): string {
 }
 
 test('what is written reads back the same', () =>
-  expect(readSheetText(JSON.stringify(SHEET))).toEqual(SHEET));
+  expect(readSheetFiles(JSON.stringify(SHEET))).toMatchObject([{ sheet: SHEET }]));
 
 const first = SHEET.ways[0];
 const withStage = (change: object) => ({
@@ -126,18 +127,20 @@ test.each(broken)('%s is refused with the place, briefly', (_, document, words) 
 
 test('texts that are too deep, too long or cut off are refused before they are parsed', () => {
   const deep = '['.repeat(200_000) + ']'.repeat(200_000);
-  expect(refusal(() => readSheetText(deep))).toMatch(/more than 32 lists and objects/);
-  expect(refusal(() => readSheetText(`{"a":${'{"a":'.repeat(60)}1${'}'.repeat(61)}`))).toMatch(
+  expect(refusal(() => readSheetFiles(deep))).toMatch(/more than 32 lists and objects/);
+  expect(refusal(() => readSheetFiles(`{"a":${'{"a":'.repeat(60)}1${'}'.repeat(61)}`))).toMatch(
     /more than 32/,
   );
-  expect(refusal(() => readSheetText(`"${'a'.repeat(3e6)}"`))).toMatch(/4000 characters/);
-  expect(refusal(() => readSheetText(' '.repeat(20_000_001)))).toMatch(/longer than 20 MB/);
-  expect(refusal(() => readSheetText(JSON.stringify(SHEET).slice(0, 100)))).toMatch(
+  expect(refusal(() => readSheetFiles(`"${'a'.repeat(3e6)}"`))).toMatch(/4000 characters/);
+  expect(refusal(() => readSheetFiles(' '.repeat(20_000_001)))).toMatch(/longer than 20 MB/);
+  expect(refusal(() => readSheetFiles(JSON.stringify(SHEET).slice(0, 100)))).toMatch(
     /not JSON: it ends too early/,
   );
-  expect(refusal(() => readSheetText('{"a": b}'))).toMatch(/not JSON: (line 1, column 7|“b”)/);
-  expect(refusal(() => readSheetText(''))).toMatch(/it is empty/);
-  expect(refusal(() => readSheetText(`[${'1,'.repeat(9000)}1]`))).toMatch(/more than 5000 entries/);
+  expect(refusal(() => readSheetFiles('{"a": b}'))).toMatch(/not JSON: (line 1, column 7|“b”)/);
+  expect(refusal(() => readSheetFiles(''))).toMatch(/it is empty/);
+  expect(refusal(() => readSheetFiles(`[${'1,'.repeat(9000)}1]`))).toMatch(
+    /more than 5000 entries/,
+  );
 });
 
 test('an object that contains itself is refused, not followed', () => {
@@ -288,12 +291,11 @@ describe('a damaged document', () => {
 
 test('a file of a whole shelf gives every sheet that can be read, and says which cannot', () => {
   const other = { ...SHEET, title: 'Another' };
-  const [first, bad, last] = readSheetsText(
+  const [first, bad, last] = readSheetFiles(
     JSON.stringify([SHEET, { ...SHEET, version: 99 }, other]),
   );
-  expect([first, last]).toEqual([SHEET, other]);
+  expect([first, last]).toMatchObject([{ sheet: SHEET }, { sheet: other }]);
   expect(bad).toMatchObject({ code: 'document', place: { path: 'version' } });
   expect((bad as ReedError).message).toMatch(/^Sheet 2 of the list: The sheet is of version 99/);
-  expect(readSheetsText(JSON.stringify(SHEET))).toEqual([SHEET]);
-  expect(readSheetsText('[]')).toEqual([]);
+  expect(readSheetFiles('[]')).toEqual([]);
 });

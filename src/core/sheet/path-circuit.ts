@@ -17,10 +17,7 @@ import { designedAs, drawingOf, drawnParts, heardOf, partDataOf, portsOf } from 
 export type PathVersion = 'ideal' | 'built';
 
 /** What a circuit is made of, as far as it bears on it. */
-export type CircuitDesign = Pick<SheetDesign, 'parts' | 'source' | 'ways' | 'controls'> & {
-  /** Models of the drivers that ways end in, by id. */
-  drivers?: ReadonlyMap<string, unknown>;
-};
+export type CircuitDesign = Pick<SheetDesign, 'parts' | 'source' | 'ways' | 'controls'>;
 
 /** Names of the parts that stand for the source's resistance and the load. */
 export const SOURCE_OHMS = 'source.ohms';
@@ -230,20 +227,14 @@ class WayBuilder {
   }
 
   private end(to: WayEnd, index: number): Part[] {
-    const prefix = prefixOf(this.design, index);
-    return endParts(to, outNet(this.design, index), prefix, this.design.drivers);
+    return endParts(to, outNet(this.design, index), prefixOf(this.design, index));
   }
 }
 
 /** What a way ends in, hung onto a net. */
-export function endParts(
-  to: WayEnd,
-  net: string,
-  prefix = '',
-  drivers?: CircuitDesign['drivers'],
-): Part[] {
+export function endParts(to: WayEnd, net: string, prefix = ''): Part[] {
   if (to.is === 'driver') {
-    const model = drivers?.get(to.driver);
+    const { model } = to;
     if (model === undefined)
       throw new ReedError(
         'circuit',

@@ -1,4 +1,4 @@
-import { checkBounds, parseBounded } from '@/core/document/bounded';
+import { checkBounds } from '@/core/document/bounded';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
@@ -108,32 +108,4 @@ export function sheetFault(
     if (fault) return fault;
   }
   return null;
-}
-
-/**
- * Read a sheet from the text of a file.
- *
- * @throws ReedError `document` in one sentence that names the place
- */
-export function readSheetText(text: string): Sheet {
-  return readSheet(parseBounded(text, 'a sheet file exported from here was expected'));
-}
-
-/**
- * Read a file of one sheet, or of a whole shelf: a list of sheets, each read or refused by itself.
- *
- * @returns in the file's order; a refusal names the sheet's place in the list
- * @throws ReedError `document` when the text is no such file
- */
-export function readSheetsText(text: string): (Sheet | ReedError)[] {
-  const document = parseBounded(text, 'a sheet file exported from here was expected');
-  if (!Array.isArray(document)) return [readSheet(document)];
-  return document.map((entry, i) => {
-    try {
-      return readSheet(entry);
-    } catch (error) {
-      if (!(error instanceof ReedError)) throw error;
-      return new ReedError(error.code, `Sheet ${i + 1} of the list: ${error.message}`, error.place);
-    }
-  });
 }

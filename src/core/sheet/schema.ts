@@ -318,7 +318,8 @@ export type Sheet = z.infer<typeof sheetSchema>;
 export type SheetDesign = z.infer<typeof designSchema>;
 export type Way = z.infer<typeof waySchema>;
 export type Source = z.infer<typeof sourceSchema>;
-export type WayEnd = z.infer<typeof endSchema>;
+/** An end; a loudspeaker's model stands in no document, but is put in from the library before solving. */
+export type WayEnd = z.infer<typeof endSchema> & { model?: unknown };
 export type Stage = z.infer<typeof stageSchema>;
 export type StagePart = z.infer<typeof stagePartSchema>;
 export type ChosenBy = (typeof CHOSEN_BY)[number];

@@ -366,7 +366,11 @@ export function setLoad(change: LoadChange): void {
       throw new ReedError('range', 'A load must be greater than zero; empty the field for none.');
   }
   edit((c) =>
-    withWay(c, (way) => (way.to.is === 'driver' ? way : { ...way, to: { ...way.to, ...change } })),
+    withWay(c, ({ to, ...way }) => {
+      // A loudspeaker is what it is; only its name here can be changed.
+      const { name = to.name } = change;
+      return { ...way, to: to.is === 'driver' ? { ...to, name } : { ...to, ...change } };
+    }),
   );
 }
 

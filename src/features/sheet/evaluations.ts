@@ -1,8 +1,10 @@
 import { create } from 'zustand';
 import { messageOf } from '@/core/errors';
+import type { Library } from '@/core/library';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { sheetOf, useSession } from '@/store/sheet-session';
+import { followOpenLibrary, solvedSheet, useOpenLibrary } from '@/store/open-library';
 import { engine } from '@/workers/engine';
 
 export interface EvaluationState {
@@ -30,7 +32,11 @@ let following = false;
 export function followOpenSheet(): void {
   if (following) return;
   following = true;
+  followOpenLibrary();
   void answerLatest();
+  useOpenLibrary.subscribe(({ library: after }, { library: before }) => {
+    if (after.drivers !== before.drivers) void answerLatest();
+  });
   useSession.subscribe((after, before) => {
     if (after.frame?.id !== before.frame?.id && !isCopied(after, before))
       useEvaluations.setState(NOTHING);
@@ -44,9 +50,13 @@ type Asked = Pick<ReturnType<typeof useSession.getState>, 'content' | 'frame'>;
 /** What is open goes on under another id: its figures are still its own. */
 const isCopied = (after: Asked, before: Asked) => after.content === before.content;
 
-const isPresent = ({ content, frame }: Asked) => {
+const isPresent = ({ content, frame }: Asked, drivers: Library['drivers']) => {
   const now = useSession.getState();
-  return now.content === content && now.frame?.view === frame?.view;
+  return (
+    now.content === content &&
+    now.frame?.view === frame?.view &&
+    useOpenLibrary.getState().library.drivers === drivers
+  );
 };
 
 let running = false;
@@ -67,10 +77,11 @@ async function answerLatest(): Promise<void> {
       // A bank has many paths and asks for itself.
       if (!sheet || sheet.bank) return;
       startClock();
-      const answer = await ask(sheet);
+      const { library } = useOpenLibrary.getState();
+      const answer = await ask(solvedSheet(sheet, library));
       // An answer about another sheet than the one now open is of no use.
       if (useSession.getState().content === null) return;
-      const done = isPresent({ content, frame });
+      const done = isPresent({ content, frame }, library.drivers);
       if (done || useSession.getState().frame?.id === sheet.id)
         useEvaluations.setState({ ...answer, stale: false });
       stopClock();

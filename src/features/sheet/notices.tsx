@@ -15,7 +15,7 @@ export function Notices({ problem }: { problem: string | null }) {
   const notice = useSession((s) => s.notice);
   const exportIt = () => {
     const sheet = sheetOf(useSession.getState());
-    if (sheet) sheetFile(sheet);
+    if (sheet) void sheetFile(sheet);
   };
   return (
     <>

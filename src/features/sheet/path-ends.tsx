@@ -3,6 +3,7 @@
 import { memo, type ReactNode } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet, WayEnd } from '@/core/sheet/schema';
+import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { setLoad, setSource } from './actions';
@@ -55,28 +56,39 @@ export const SourceEnd = memo(function SourceEnd({ source }: Pick<Sheet, 'source
 /** What a path ends in. */
 export const LoadEnd = memo(function LoadEnd({ to }: { to: WayEnd }) {
   const mark = usePreferences((p) => p.mark);
-  const end = to.is === 'driver' ? { ohms: null, farads: null } : to;
+  if (to.is === 'driver') return <DriverEnd to={to} />;
   return (
     <End label="Load name" name={to.name} onName={(name) => setLoad({ name })}>
       <EditableQuantity
         label="Load resistance"
-        value={end.ohms}
+        value={to.ohms}
         kind="ohms"
         mark={mark}
         clearable
-        shown={end.ohms === null ? 'open' : `${formatQuantity(end.ohms, 'ohms', { mark })} Ω`}
+        shown={to.ohms === null ? 'open' : `${formatQuantity(to.ohms, 'ohms', { mark })} Ω`}
         onCommit={(ohms) => setLoad({ ohms })}
       />
       {' · '}
       <EditableQuantity
         label="Load capacitance"
-        value={end.farads}
+        value={to.farads}
         kind="farads"
         mark={mark}
         clearable
-        shown={end.farads === null ? 'no C' : `${formatQuantity(end.farads, 'farads', { mark })}F`}
+        shown={to.farads === null ? 'no C' : `${formatQuantity(to.farads, 'farads', { mark })}F`}
         onCommit={(farads) => setLoad({ farads })}
       />
     </End>
   );
 });
+
+/** A loudspeaker of the library, by name, and how it is joined. */
+function DriverEnd({ to }: { to: Extract<WayEnd, { is: 'driver' }> }) {
+  const found = useOpenLibrary((s) => s.library.drivers.find((d) => d.id === to.driver));
+  return (
+    <End label="Load name" name={to.name} onName={(name) => setLoad({ name })}>
+      {found ? found.name : 'not in this browser'}
+      {to.inverted ? ', turned round' : ''}
+    </End>
+  );
+}

@@ -6,6 +6,7 @@ import type { LayerTrace } from '@/core/sheet/solved-way';
 import { splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet } from '@/core/sheet/schema';
 import { valuesOf } from '@/core/sheet/stage';
+import { useSolvedSheet } from '@/store/open-library';
 import { engine } from '@/workers/engine';
 import { followOpenSheet, useEvaluations } from './evaluations';
 
@@ -24,7 +25,8 @@ export function useEvaluated<T>(select: (evaluation: Evaluation | null) => T): T
 }
 
 /** Curves of the built path with the pointed part 10 % lower and higher. */
-export function usePointedVariation(sheet: Sheet | null, composed: string | null): LayerTrace[] {
+export function usePointedVariation(open: Sheet | null, composed: string | null): LayerTrace[] {
+  const sheet = useSolvedSheet(open);
   const [found, setFound] = useState<{ sheet: Sheet; part: string; traces: LayerTrace[] } | null>(
     null,
   );

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '@/core/errors';
 import type { LensPictures, LensRequest } from '@/core/lenses/lens';
 import type { Sheet } from '@/core/sheet/schema';
+import { useSolvedSheet } from '@/store/open-library';
 import { engine } from '@/workers/engine';
 
 type PictureOf<R extends LensRequest> = LensPictures[R['lens']];
@@ -18,7 +19,8 @@ export interface LensState<R extends LensRequest> {
  * stale; states passed over meanwhile are never computed. A question that failed says so in its
  * place, and the next state is asked about as if nothing had been.
  */
-export function useLens<R extends LensRequest>(sheet: Sheet, request: R): LensState<R> {
+export function useLens<R extends LensRequest>(open: Sheet, request: R): LensState<R> {
+  const sheet = useSolvedSheet(open);
   const [found, setFound] = useState<
     Omit<LensState<R>, 'stale'> & { sheet: Sheet | null; key: string }
   >({ picture: null, problem: null, sheet: null, key: '' });

@@ -1,5 +1,7 @@
 import { useEffect, useState } from 'react';
+import { withDrivers } from '@/core/sheet/references';
 import type { Card, CardCurve } from '@/store/card';
+import { libraryFor } from '@/store/library';
 import { keepCurve } from '@/store/shelf';
 import { required } from '@/store/sheets';
 import { engine } from '@/workers/engine';
@@ -19,11 +21,10 @@ export function useCurve(card: Card): CardCurve | null {
       .then(async () => {
         // Scrolled away, or overtaken, before its turn came.
         if (stop.signal.aborted) return;
-        const drawn = await engine().run(
-          'cardCurve',
-          { sheet: await required(id) },
-          { signal: stop.signal },
-        );
+        const stored = await required(id);
+        const { library } = await libraryFor([stored]);
+        const sheet = withDrivers(stored, library.drivers);
+        const drawn = await engine().run('cardCurve', { sheet }, { signal: stop.signal });
         const fresh = { key: curveKey, ...drawn };
         setFound(fresh);
         await keepCurve(id, fresh);

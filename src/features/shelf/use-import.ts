@@ -1,24 +1,24 @@
 import { useCallback, useState } from 'react';
 import { DOCUMENT_LIMITS, parseBounded } from '@/core/document/bounded';
 import { ReedError } from '@/core/errors';
-import { readSheetsText } from '@/core/sheet/read';
-import type { Sheet } from '@/core/sheet/schema';
+import { EMPTY_LIBRARY } from '@/core/library';
+import { readSheetFiles, type SheetFile } from '@/core/sheet/file';
 import { carriesCircuit, sheetOfCircuit } from '@/core/sheet/sheet-of-circuit';
 import { cut } from '@/core/text';
 import { newId, now } from '@/store/ids';
 import { storageProblem } from '@/store/problems';
-import { addSheets } from '@/store/sheets';
+import { addFiles } from '@/store/sheets';
 import { tell } from '../shell/tell';
 
 /** Refusals that are listed; of a longer list the rest is counted. */
 const MOST_SAID = 12;
 
 /** The sheets of a file; a circuit file becomes a sheet with a stage of its own. */
-function sheetsIn(text: string, name: string): (Sheet | ReedError)[] {
+function sheetsIn(text: string, name: string): (SheetFile | ReedError)[] {
   const document = parseBounded(text, 'a sheet or a circuit file was expected');
   return carriesCircuit(document)
-    ? [sheetOfCircuit(document, newId('s'), now(), name)]
-    : readSheetsText(text);
+    ? [{ sheet: sheetOfCircuit(document, newId('s'), now(), name), along: EMPTY_LIBRARY }]
+    : readSheetFiles(text);
 }
 
 /** Sheets from files: all that can be read of a file is taken, or nothing where there is no room. */
@@ -36,10 +36,10 @@ export function useImport() {
         if (file.size > 2 * DOCUMENT_LIMITS.length)
           throw new ReedError('document', 'The file is far larger than any sheet.');
         const read = sheetsIn(await file.text(), cut(file.name.replace(/\.[^.]*$/, ''), 100));
-        const sheets = read.flatMap((sheet) => (sheet instanceof ReedError ? [] : [sheet]));
-        await addSheets(sheets);
-        done += sheets.length;
-        for (const sheet of read) if (sheet instanceof ReedError) fail(sheet);
+        const files = read.flatMap((file) => (file instanceof ReedError ? [] : [file]));
+        await addFiles(files);
+        done += files.length;
+        for (const file of read) if (file instanceof ReedError) fail(file);
       } catch (error) {
         fail(error);
       }

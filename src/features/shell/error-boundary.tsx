@@ -42,7 +42,7 @@ export class ErrorBoundary extends Component<Props, { fault: Error | null; on: s
           <Button type="primary" href="/">
             To the shelf
           </Button>
-          {sheet && <Button onClick={() => sheetFile(sheet)}>Export “{sheet.title}”</Button>}
+          {sheet && <Button onClick={() => void sheetFile(sheet)}>Export “{sheet.title}”</Button>}
           <Button onClick={() => this.setState({ fault: null })}>Try again</Button>
         </div>
       </div>

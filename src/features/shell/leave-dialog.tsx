@@ -15,7 +15,7 @@ export function LeaveDialog({ onStay, onLeave }: { onStay: () => void; onLeave: 
       width={480}
       footer={
         <>
-          {sheet && <Button onClick={() => sheetFile(sheet)}>Export the sheet</Button>}
+          {sheet && <Button onClick={() => void sheetFile(sheet)}>Export the sheet</Button>}
           <Button onClick={onLeave}>Leave all the same</Button>
           <Button type="primary" onClick={onStay}>
             Stay here

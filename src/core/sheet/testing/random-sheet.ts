@@ -1,6 +1,7 @@
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { drawn } from '@/core/drawing/grow/layout';
 import { randomCircuit } from '@/core/drawing/testing/random-circuit';
+import { DRIVER } from '@/core/library/testing';
 import { partKindOf } from '@/core/parts';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import { seededRandom } from '@/core/random';
@@ -88,7 +89,9 @@ export function randomSheet(seed: number): Sheet {
           ? { is: 'output', of: { way: first.id, stage: one(heard).id } }
           : { is: 'source' },
       stages: chain('t', 2),
-      to: { is: 'load', name: 'Load', ohms: maybe(0.5) ? 1e4 : null, farads: null },
+      to: maybe(0.3)
+        ? { is: 'driver', name: 'Speaker', driver: DRIVER.id, inverted: maybe(0.5) }
+        : { is: 'load', name: 'Load', ohms: maybe(0.5) ? 1e4 : null, farads: null },
     });
   const movable = first.stages.flatMap((stage) =>
     Object.entries(stage.parts).flatMap(([part, { value }]) => {
