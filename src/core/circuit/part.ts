@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 
 /** Names of parts and nets: short, printable, without spaces or commas so that commands can list them. */
 const name = (what: string) =>

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';

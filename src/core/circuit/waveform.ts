@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { finite, notNegative, positive } from './part';
 
 const level = { lowVolts: finite.default(0), highVolts: finite };

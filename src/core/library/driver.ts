@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { driver } from '@/core/parts/kinds/driver';
 import { entryFields, type LibraryKind } from './entry';
 

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { checkBounds } from '@/core/document/bounded';
 import { firstIssue, type Complaint } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { findPartKind } from '@/core/parts';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import { between } from '@/core/quantity/bounds';

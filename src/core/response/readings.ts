@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { edge } from './measures/edge';
 import { level } from './measures/level';

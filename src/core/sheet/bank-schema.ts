@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { positive } from '@/core/circuit/part';
 import { between, within } from '@/core/quantity/bounds';
 

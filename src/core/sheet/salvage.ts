@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { checkBounds } from '@/core/document/bounded';
 import { firstIssue } from '@/core/document/issue';
 import { messageOf } from '@/core/errors';

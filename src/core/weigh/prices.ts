@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { notNegative } from '@/core/circuit/part';
 import type { Circuit } from '@/core/circuit/schema';
 import { PART_KINDS } from '@/core/parts';

@@ -5,6 +5,7 @@ import type { BankPicture } from '@/core/bank/picture';
 import type { Bank } from '@/core/sheet/bank-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
+import { LayerKey, type LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { useLens } from '../sheet/use-lens';
 import { ChannelTable } from './channel-table';
@@ -39,6 +40,8 @@ export function BankScreen({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
   );
 }
 
+const LOOKS = { chosen: 'built', other: 'input', sum: 'keep' } as const;
+
 function Overlay({ picture, chosen }: { picture: BankPicture; chosen: string }) {
   const { frequenciesHz: x, channels, sumDb } = picture;
   const [from, to] = [x[0], x[x.length - 1]];
@@ -48,13 +51,13 @@ function Overlay({ picture, chosen }: { picture: BankPicture; chosen: string }) 
     <>
       <ul className={styles.legend} aria-label="Lines">
         <li>
-          <span className={styles.keyChosen} /> chosen channel
+          <LayerKey kind="line" look={LOOKS.chosen} /> chosen channel
         </li>
         <li>
-          <span className={styles.keyOther} /> other channels
+          <LayerKey kind="line" look={LOOKS.other} /> other channels
         </li>
         <li>
-          <span className={styles.keySum} /> sum of all
+          <LayerKey kind="line" look={LOOKS.sum} /> sum of all
         </li>
       </ul>
       <MiniPlot
@@ -62,13 +65,16 @@ function Overlay({ picture, chosen }: { picture: BankPicture; chosen: string }) 
         summary={channels
           .map((c) => `peak ${c.peakDb.toFixed(1)} dB at ${Math.round(c.peakHz)} Hz`)
           .join(', ')}
-        lines={[
-          ...ordered.map((c) => ({
-            look: c.id === chosen ? ('built' as const) : ('input' as const),
+        layers={[
+          ...ordered.map((c): LineLayer => ({
+            kind: 'line',
+            id: c.id,
+            name: c.id,
+            look: c.id === chosen ? LOOKS.chosen : LOOKS.other,
             x,
             y: c.levelDb,
           })),
-          { look: 'keep' as const, x, y: sumDb },
+          { kind: 'line', id: 'sum', name: 'sum', look: LOOKS.sum, x, y: sumDb },
         ]}
         x={[from, to]}
         y={[Math.ceil(top / 6) * 6 - 48, Math.ceil((top + 1) / 6) * 6]}

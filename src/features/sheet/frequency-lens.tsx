@@ -1,31 +1,36 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { DelayTrace } from '@/core/lenses/delay';
+import type { Take } from '@/core/library/take';
 import type { Layer } from '@/core/sheet/evaluate';
-import type { LayerTrace } from '@/core/sheet/solved-way';
 import { followsAsk } from '@/core/sheet/make';
 import { forbiddenLevels, passLevelDb } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
-import { delayAxis, levelAxis, phaseAxis, valueAt, type ValueAxis } from '@/ui/chart/axis';
-import type { ChartContent, ChartLayer, LayerLook } from '@/ui/chart/chart-model';
-import { Cursor } from '@/ui/chart/cursor';
+import { valueAt, type ValueAxis } from '@/ui/chart/axis';
+import { Cursor, type CursorRow } from '@/ui/chart/cursor';
+import type { BandLayer, LineLayer } from '@/ui/chart/layers';
 import { LensChart } from '@/ui/chart/lens-chart';
+import {
+  axisFor,
+  curveOf,
+  lineOf,
+  sheetLayers,
+  takeLayers,
+  wantedLayers,
+  type Delays,
+  type FrequencyLensName,
+} from './frequency-layers';
 import { LensState } from './lens-state';
+import { lookOf } from './look-of';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
 import { usePointedVariation } from './use-evaluation';
-
-export type FrequencyLensName = 'level' | 'phase' | 'delay';
+import { useTakes } from './use-takes';
 
 const TITLES = { level: 'Level', phase: 'Phase', delay: 'Group delay' } as const;
 const UNITS = { level: 'dB', phase: '°', delay: 's' } as const;
-
-export function lookOf(id: Layer['id']): LayerLook {
-  return id === 'ideal' || id === 'built' ? id : 'keep';
-}
 
 interface Props {
   sheet: Sheet;
@@ -51,8 +56,6 @@ export function DelayLens(props: Props) {
   );
 }
 
-type Delays = ReadonlyMap<Layer['id'], DelayTrace>;
-
 function Picture({
   lens,
   delays,
@@ -61,13 +64,21 @@ function Picture({
 }: Props & { lens: FrequencyLensName; delays: Delays | null }) {
   const mark = usePreferences((p) => p.mark);
   const cursorHz = useUi((s) => s.cursorHz);
-  const pointed = useUi((s) => s.pointedPart);
   const wrapped = useUi((s) => s.phaseWrapped);
-  const variation = usePointedVariation(lens === 'delay' ? null : sheet, pointed);
+  const takes = useTakes(sheet);
   const { fromHz, toHz } = sheet.view;
-  const curves = useCurves(lens, layers, delays, wrapped);
-  const content = useContent(sheet, lens, layers, curves, variation, wrapped);
-  const axis = useSteadyAxis(lens, curves, layers);
+  const lines = useMemo(
+    () => sheetLayers(lens, layers, delays, wrapped),
+    [lens, layers, delays, wrapped],
+  );
+  const measured = useMemo(() => takeLayers(lens, takes, wrapped), [lens, takes, wrapped]);
+  const wanted = useWanted(lens, sheet, layers);
+  const trials = useTrials(lens, sheet, wrapped);
+  const drawn = useMemo(
+    () => [...wanted, ...lines, ...measured, ...trials],
+    [wanted, lines, measured, trials],
+  );
+  const axis = useSteady(axisFor(lens, lines, measured, layers));
   return (
     <LensChart
       title={`${TITLES[lens]} over frequency`}
@@ -75,10 +86,11 @@ function Picture({
       toHz={toHz}
       axis={axis}
       unit={UNITS[lens]}
-      content={content}
+      layers={drawn}
     >
-      {(box) => (
+      {(scales, box) => (
         <Cursor
+          scales={scales}
           box={box}
           fromHz={fromHz}
           toHz={toHz}
@@ -87,20 +99,10 @@ function Picture({
           rows={
             cursorHz === null
               ? []
-              : layers.map(({ id, trace }) => {
-                  const delay = delays?.get(id);
-                  const levelDb = valueAt(trace.frequenciesHz, trace.levelDb, cursorHz);
-                  return {
-                    name: layerName(id, sheet),
-                    look: lookOf(id),
-                    levelDb,
-                    volts: sourceVolts(id, sheet) * 10 ** (levelDb / 20),
-                    phaseDegrees: valueAt(trace.frequenciesHz, trace.phaseDegrees, cursorHz),
-                    ...(delay
-                      ? { delaySeconds: valueAt(delay.frequenciesHz, delay.seconds, cursorHz) }
-                      : {}),
-                  };
-                })
+              : [
+                  ...layers.map((layer) => layerRow(layer, sheet, cursorHz, delays)),
+                  ...takes.map((take) => takeRow(take, sheet, cursorHz)),
+                ].filter(({ levelDb }) => !Number.isNaN(levelDb))
           }
           onMove={(hz) => setUi({ cursorHz: hz })}
           onPin={(hz) => setUi({ cursorHz: hz, pinning: true })}
@@ -110,143 +112,84 @@ function Picture({
   );
 }
 
+/** What the cursor reads off a layer. */
+function layerRow(
+  { id, trace }: Layer,
+  sheet: Sheet,
+  hz: number,
+  delays: Delays | null,
+): CursorRow {
+  const { frequenciesHz, levelDb, phaseDegrees } = trace;
+  const db = valueAt(frequenciesHz, levelDb, hz);
+  const delay = delays?.get(id);
+  return {
+    name: layerName(id, sheet),
+    look: lookOf(id),
+    levelDb: db,
+    volts: sourceVolts(id, sheet) * 10 ** (db / 20),
+    phaseDegrees: valueAt(frequenciesHz, phaseDegrees, hz),
+    ...(delay ? { delaySeconds: valueAt(delay.frequenciesHz, delay.seconds, hz) } : {}),
+  };
+}
+
+/** What the cursor reads off a take, between its points; nothing beside them. */
+function takeRow(take: Take, sheet: Sheet, hz: number): CursorRow {
+  const { name, frequenciesHz, levelDb, phaseDegrees } = take;
+  const db = valueAt(frequenciesHz, levelDb, hz);
+  return {
+    name,
+    look: 'take',
+    levelDb: db,
+    volts: sheet.source.volts * 10 ** (db / 20),
+    ...(phaseDegrees ? { phaseDegrees: valueAt(frequenciesHz, phaseDegrees, hz) } : {}),
+  };
+}
+
 /** The source's voltage in a layer; a keep has the one it was kept with. */
 function sourceVolts(id: Layer['id'], sheet: Sheet): number {
   const keep = sheet.keeps.find((k) => `keep:${k.id}` === id);
   return (keep?.design ?? sheet).source.volts;
 }
 
-interface Curve {
-  x: Float64Array;
-  y: Float64Array;
-}
-
-/** The curve of a trace in one of the lenses. */
-function curveOf(lens: FrequencyLensName, trace: LayerTrace, wrapped: boolean): Curve {
-  if (lens === 'level') return { x: trace.frequenciesHz, y: trace.levelDb };
-  return wrapped ? wrappedCurve(trace) : { x: trace.frequenciesHz, y: trace.phaseDegrees };
-}
-
-/** Phase between -180 and 180 degrees; a gap (no number) where it leaves one end and enters the other. */
-function wrappedCurve({ frequenciesHz, phaseDegrees }: LayerTrace): Curve {
-  const x: number[] = [];
-  const y: number[] = [];
-  let before = NaN;
-  phaseDegrees.forEach((degrees, k) => {
-    const turns = Math.round(degrees / 360);
-    if (k > 0 && turns !== before) {
-      x.push(frequenciesHz[k]);
-      y.push(NaN);
-    }
-    x.push(frequenciesHz[k]);
-    y.push(degrees - 360 * turns);
-    before = turns;
-  });
-  return { x: Float64Array.from(x), y: Float64Array.from(y) };
-}
-
-function useCurves(
+/** What is wanted of the level. */
+function useWanted(
   lens: FrequencyLensName,
-  layers: readonly Layer[],
-  delays: Delays | null,
-  wrapped: boolean,
-): Map<Layer['id'], Curve> {
-  return useMemo(() => {
-    const curves = new Map<Layer['id'], Curve>();
-    for (const { id, trace } of layers) {
-      const delay = delays?.get(id);
-      if (lens !== 'delay') curves.set(id, curveOf(lens, trace, wrapped));
-      else if (delay) curves.set(id, { x: delay.frequenciesHz, y: delay.seconds });
-    }
-    return curves;
-  }, [lens, layers, delays, wrapped]);
-}
-
-/** Thin dashes over the thick line, so that both are seen where they agree. */
-const DEPTH: Record<LayerLook, number> = {
-  keep: 0,
-  built: 1,
-  ideal: 2,
-  trial: 3,
-  'trial-dashed': 3,
-  'trial-chained': 3,
-};
-
-function useContent(
   sheet: Sheet,
-  lens: FrequencyLensName,
   layers: readonly Layer[],
-  curves: ReadonlyMap<Layer['id'], Curve>,
-  variation: readonly LayerTrace[],
-  wrapped: boolean,
-): ChartContent {
-  const drawn = useMemo(
-    () =>
-      [...curves]
-        .map(([id, curve]): ChartLayer => ({ id, name: id, look: lookOf(id), ...curve }))
-        .sort((a, b) => DEPTH[a.look] - DEPTH[b.look]),
-    [curves],
-  );
-  const laidOver = useUi((s) => s.laidOver);
-  const trials = useMemo(
-    () =>
-      lens === 'delay'
-        ? []
-        : [
-            ...variation.map((trace, i): ChartLayer => ({
-              id: `trial ${i}`,
-              name: '',
-              look: 'trial',
-              ...curveOf(lens, trace, wrapped),
-            })),
-            ...(lens === 'level' ? laidOver : []).map(({ name, look, trace }): ChartLayer => ({
-              id: `laid ${name}`,
-              name,
-              look,
-              x: trace.frequenciesHz,
-              y: trace.levelDb,
-            })),
-          ],
-    [variation, laidOver, lens, wrapped],
-  );
+): readonly BandLayer[] {
   const ideal = layers.find((l) => l.id === 'ideal');
   const passDb = useMemo(() => {
     const found = ideal && passLevelDb(sheet.ask, ideal.trace);
     return Math.round((found ?? sheet.ask.gainDb ?? 0) * 1e3) / 1e3;
   }, [ideal, sheet.ask]);
-  const forbidden = useMemo(
+  return useMemo(
     () =>
       lens === 'level' && followsAsk(sheet)
-        ? forbiddenLevels(sheet.ask, sheet.readings, passDb)
+        ? wantedLayers(forbiddenLevels(sheet.ask, sheet.readings, passDb))
         : [],
     [lens, sheet, passDb],
   );
-  return useMemo(() => ({ layers: drawn, trials, forbidden }), [drawn, trials, forbidden]);
 }
 
-/** Delays where there is a signal to be delayed: beside a zero they say nothing and would set the scale. */
-function audibleDelays(
-  curves: ReadonlyMap<Layer['id'], Curve>,
-  layers: readonly Layer[],
-): Float64Array[] {
-  return [...curves].flatMap(([id, { x, y }]) => {
-    const trace = layers.find((l) => l.id === id)?.trace;
-    if (!trace) return [];
-    const top = trace.levelDb.reduce((a, b) => Math.max(a, b), -400);
-    return [y.filter((_, k) => valueAt(trace.frequenciesHz, trace.levelDb, x[k]) > top - 30)];
-  });
+/** Curves of what is pointed at, and of designs laid over. */
+function useTrials(lens: FrequencyLensName, sheet: Sheet, wrapped: boolean): LineLayer[] {
+  const pointed = useUi((s) => s.pointedPart);
+  const laidOver = useUi((s) => s.laidOver);
+  const variation = usePointedVariation(lens === 'delay' ? null : sheet, pointed);
+  return useMemo(() => {
+    if (lens === 'delay') return [];
+    const laid = lens === 'level' ? laidOver : [];
+    return [
+      ...variation.map((trace, i) => lineOf(`trial ${i}`, 'trial', curveOf(lens, trace, wrapped))),
+      ...laid.map(({ name, look, trace }) =>
+        lineOf(`laid ${name}`, look, { x: trace.frequenciesHz, y: trace.levelDb }, name),
+      ),
+    ];
+  }, [variation, laidOver, lens, wrapped]);
 }
 
 /** The axis changes only when its rounded ends do, so that the frame is not drawn again at every edit. */
-function useSteadyAxis(
-  lens: FrequencyLensName,
-  curves: ReadonlyMap<Layer['id'], Curve>,
-  layers: readonly Layer[],
-): ValueAxis {
-  const values =
-    lens === 'delay' ? audibleDelays(curves, layers) : [...curves.values()].map((c) => c.y);
-  const axis =
-    lens === 'level' ? levelAxis(values) : lens === 'phase' ? phaseAxis(values) : delayAxis(values);
+function useSteady(axis: ValueAxis): ValueAxis {
   const key = JSON.stringify(axis);
   return useMemo(() => JSON.parse(key) as ValueAxis, [key]);
 }

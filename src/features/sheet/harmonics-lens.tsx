@@ -15,8 +15,9 @@ import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import type { LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
-import { lookOf } from './frequency-lens';
+import { lookOf } from './look-of';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './harmonics-lens.module.css';
@@ -106,7 +107,10 @@ function Pictures({
     { length: WAVE_POINTS },
     (_, k) => (1.5 * k) / (WAVE_POINTS - 1) / fundamentalHz,
   );
-  const waves = picture.layers.layers.map(({ id, value }) => ({
+  const waves = picture.layers.layers.map(({ id, value }): LineLayer => ({
+    kind: 'line',
+    id,
+    name: id,
     look: lookOf(id),
     x: angles,
     y: waveFromHarmonics(value.amplitude, value.phase, WAVE_POINTS),
@@ -120,7 +124,7 @@ function Pictures({
           .slice(0, 6)
           .map((n, k) => `harmonic ${n} ${db(built?.value.amplitude[k] ?? 0).toFixed(1)} dB`)
           .join(', ')}
-        lines={[]}
+        layers={[]}
         x={[0.3, picture.orders.length + 0.7]}
         y={[-72, 6]}
         xLabel={(n) => `${n}`}
@@ -164,8 +168,15 @@ function Pictures({
       <MiniPlot
         title={`The wave in and out, source ±${formatQuantity(picture.volts, 'volts', { unit: true, mark })}`}
         summary={picture.layers.layers.map(({ id }) => layerName(id, sheet)).join(', ')}
-        lines={[
-          { look: 'input', x: angles, y: waveFromHarmonics(picture.input, undefined, WAVE_POINTS) },
+        layers={[
+          {
+            kind: 'line',
+            id: 'input',
+            name: 'input',
+            look: 'input',
+            x: angles,
+            y: waveFromHarmonics(picture.input, undefined, WAVE_POINTS),
+          },
           ...waves.reverse(),
         ]}
         x={[0, angles[WAVE_POINTS - 1]]}

@@ -5,10 +5,12 @@ import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { followsAsk } from '@/core/sheet/make';
-import { lookOf } from './frequency-lens';
+import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
+import { lookOf } from './look-of';
 import { lensOf, panelOf } from './lenses';
 import { setUi, useUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';
+import { useTakes } from './use-takes';
 import styles from './lens-panel.module.css';
 
 // The picture comes first; its lenses and its ends are put up with what stands around it.
@@ -44,6 +46,7 @@ export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
 
 const NONE: readonly Layer[] = [];
 
+/** What is on the picture, with a piece of each. */
 function Legend({
   sheet,
   layers,
@@ -54,24 +57,26 @@ function Legend({
   wanted: boolean;
 }) {
   const laidOver = useUi((s) => s.laidOver);
+  const takes = useTakes(sheet);
   return (
     <ul className={styles.legend} aria-label="Layers">
-      {wanted && (
-        <li>
-          <span className={`${styles.key} ${styles.wanted}`} /> wanted
-        </li>
-      )}
+      {wanted && <Entry kind="band" look="wanted" name="wanted" />}
       {wanted &&
-        laidOver.map(({ name, look }) => (
-          <li key={name}>
-            <span className={`${styles.key} ${styles[look]}`} /> {name}
-          </li>
-        ))}
+        laidOver.map(({ name, look }) => <Entry key={name} kind="line" look={look} name={name} />)}
       {layers.map(({ id }) => (
-        <li key={id}>
-          <span className={`${styles.key} ${styles[lookOf(id)]}`} /> {layerName(id, sheet)}
-        </li>
+        <Entry key={id} kind="line" look={lookOf(id)} name={layerName(id, sheet)} />
+      ))}
+      {takes.map(({ id, name }) => (
+        <Entry key={id} kind="dots" look="take" name={name} />
       ))}
     </ul>
+  );
+}
+
+function Entry({ kind, look, name }: Pick<ChartLayer, 'kind' | 'look' | 'name'>) {
+  return (
+    <li>
+      <LayerKey kind={kind} look={look} /> {name}
+    </li>
   );
 }

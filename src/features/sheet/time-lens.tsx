@@ -7,8 +7,10 @@ import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { frequencyLabel } from '@/ui/chart/axis';
-import { MiniPlot, type MiniLine } from '@/ui/chart/mini-plot';
-import { lookOf } from './frequency-lens';
+import type { TimeTrace } from '@/core/lenses/time';
+import type { LayerLook, LineLayer } from '@/ui/chart/layers';
+import { MiniPlot } from '@/ui/chart/mini-plot';
+import { lookOf } from './look-of';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './time-lens.module.css';
@@ -42,7 +44,7 @@ export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Lay
             `${layerName(id, sheet)} reaches ${formatQuantity(extreme(value.volts), 'volts', { unit: true, digits: 3 })}`,
         )
         .join(', ')}
-      lines={linesOf(p)}
+      layers={linesOf(p)}
       x={[0, p.input.seconds[p.input.seconds.length - 1]]}
       y={rangeOf(p)}
       xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
@@ -57,7 +59,10 @@ export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Lay
         <MiniPlot
           title="Where the squares stand"
           summary={`squares at ${[low, middle, high].map((p) => hz(p.atHz)).join(', ')}`}
-          lines={[...layers].reverse().map(({ id, trace }) => ({
+          layers={[...layers].reverse().map(({ id, trace }) => ({
+            kind: 'line',
+            id,
+            name: id,
             look: lookOf(id),
             x: trace.frequenciesHz,
             y: trace.levelDb,
@@ -77,13 +82,17 @@ export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Lay
 }
 
 /** What goes in behind, then the layers, the thin ideal on top. */
-function linesOf({ input, layers }: TimePicture): MiniLine[] {
-  const drawn = layers.layers.map(({ id, value }): MiniLine => ({
-    look: lookOf(id),
-    x: value.seconds,
-    y: value.volts,
-  }));
-  return [{ look: 'input', x: input.seconds, y: input.volts }, ...drawn.reverse()];
+function linesOf({ input, layers }: TimePicture): LineLayer[] {
+  const lineOf = (id: string, look: LayerLook, { seconds, volts }: TimeTrace): LineLayer => ({
+    kind: 'line',
+    id,
+    name: id,
+    look,
+    x: seconds,
+    y: volts,
+  });
+  const drawn = layers.layers.map(({ id, value }) => lineOf(id, lookOf(id), value));
+  return [lineOf('input', 'input', input), ...drawn.reverse()];
 }
 
 const extreme = (volts: Float64Array) =>

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { Point } from '@/core/drawing/drawing';
-import type { LayerLook } from '@/ui/chart/chart-model';
+import type { LayerTrace } from '@/core/sheet/solved-way';
+import type { LayerLook } from '@/ui/chart/layers';
 
 /** What is being looked at and touched on the sheet; not part of the sheet. */
 interface SheetUi {
@@ -41,7 +42,7 @@ export const isPointDoing = (doing: Grafting['do']): doing is PointDoing =>
 export interface LaidOver {
   name: string;
   look: LayerLook;
-  trace: { frequenciesHz: Float64Array; levelDb: Float64Array };
+  trace: Pick<LayerTrace, 'frequenciesHz' | 'levelDb'>;
 }
 
 const FRESH: SheetUi = {

@@ -10,7 +10,7 @@ import { DEFAULT_PRICES } from '@/core/weigh/prices';
 import type { WeighRefusal, WeighRow } from '@/core/weigh/weigh';
 import type { PartChoices } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import type { LayerLook } from '@/ui/chart/chart-model';
+import type { LayerLook } from '@/ui/chart/layers';
 import { useSize } from '@/ui/chart/use-size';
 import { takeAsk } from './actions';
 import { SHAPE_WORDS } from './ask-words';

@@ -6,10 +6,8 @@ import {
   levelAxis,
   niceTicks,
   phaseAxis,
-  uncrowded,
   valueAt,
 } from './axis';
-import { pathOf, scalesOf } from './chart-model';
 
 const hz = fc.double({ min: -2, max: 6, noNaN: true }).map((x) => 10 ** x);
 const trace = fc
@@ -37,11 +35,6 @@ describe('axes', () => {
         });
       }),
     );
-  });
-
-  test('words under an axis leave each other room', () => {
-    const words = [0, 10, 30, 34, 80].map((at) => ({ at, wide: 12 }));
-    expect(uncrowded(words).map((w) => w.at)).toEqual([0, 30, 80]);
   });
 
   test.each([
@@ -96,34 +89,7 @@ describe('axes', () => {
   });
 });
 
-describe('curves in their box', () => {
-  const box = { x: 40, y: 8, width: 600, height: 300 };
-
-  test('a place on the axis and its frequency come back from each other', () => {
-    const scales = scalesOf(box, 20, 20_000, [-60, 12]);
-    expect([scales.x(20), scales.x(20_000)]).toEqual([40, expect.closeTo(640, 9)]);
-    expect([scales.y(12), scales.y(-60)]).toEqual([8, expect.closeTo(308, 9)]);
-    for (const at of [20, 33, 1000, 19_999]) expect(scales.hzAt(scales.x(at))).toBeCloseTo(at, 6);
-  });
-
-  test('a value that is no number breaks the line; what leaves the picture stays near its edge', () => {
-    const scales = scalesOf(box, 1, 100, [-60, 0]);
-    const d = pathOf(
-      Float64Array.of(1, 2, 5, 10, 100),
-      Float64Array.of(0, NaN, -10, -20, -400),
-      scales,
-      box,
-    );
-    expect(d.match(/[ML]/g)!.join('')).toBe('MMLL');
-    const lowest = Math.max(
-      ...d
-        .split(/[ML]/)
-        .slice(1)
-        .map((p) => Number(p.split(' ')[1])),
-    );
-    expect(lowest).toBeLessThanOrEqual(box.y + box.height + 40);
-  });
-
+describe('reading a curve', () => {
   test('a value between points lies on the line between them, on the log axis', () => {
     const [x, y] = [Float64Array.of(10, 100, 1000), Float64Array.of(0, -20, -40)];
     expect(valueAt(x, y, 10 ** 1.5)).toBeCloseTo(-10, 9);

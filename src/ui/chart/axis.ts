@@ -22,34 +22,27 @@ export function frequencyLabel(hz: number): string {
   return `${Number(hz.toPrecision(3))}`;
 }
 
-/** Least distance between two words under an axis, pixels. */
-const BESIDE = 9;
-
-/** Of words in a row, those that leave the one before them room. */
-export function uncrowded<T extends { at: number; wide: number }>(words: readonly T[]): T[] {
-  let end = -Infinity;
-  return words.filter(({ at, wide }) => {
-    if (at - wide / 2 < end) return false;
-    end = at + wide / 2 + BESIDE;
-    return true;
-  });
-}
-
 export interface ValueAxis {
   domain: readonly [number, number];
   ticks: number[];
 }
 
-/** An axis for levels: the highest point with a little room above it, and at most 72 dB below. */
-export function levelAxis(levels: readonly Float64Array[]): ValueAxis {
-  let [top, bottom] = [-Infinity, Infinity];
-  for (const trace of levels) {
-    for (const db of trace) {
-      if (db > top) top = db;
-      if (db < bottom) bottom = db;
+/** The least and the greatest of all values; what is no number or infinite does not count. */
+function extremesOf(traces: readonly ArrayLike<number>[]): [low: number, high: number] | undefined {
+  let [low, high] = [Infinity, -Infinity];
+  for (const trace of traces)
+    for (let k = 0; k < trace.length; k++) {
+      const value = trace[k];
+      if (!Number.isFinite(value)) continue;
+      if (value > high) high = value;
+      if (value < low) low = value;
     }
-  }
-  if (!Number.isFinite(top)) [top, bottom] = [0, -60];
+  return low <= high ? [low, high] : undefined;
+}
+
+/** An axis for levels: the highest point with a little room above it, and at most 72 dB below. */
+export function levelAxis(levels: readonly ArrayLike<number>[]): ValueAxis {
+  const [bottom, top] = extremesOf(levels) ?? [-60, 0];
   const high = Math.ceil((top + 2) / 6) * 6;
   const low = Math.max(Math.floor((bottom - 1) / 12) * 12, Math.floor((high - 66) / 12) * 12);
   const span = high - Math.min(low, high - 12);
@@ -57,15 +50,8 @@ export function levelAxis(levels: readonly Float64Array[]): ValueAxis {
 }
 
 /** An axis for phase in whole eighths of a turn. */
-export function phaseAxis(phases: readonly Float64Array[]): ValueAxis {
-  let [top, bottom] = [-Infinity, Infinity];
-  for (const trace of phases) {
-    for (const degrees of trace) {
-      if (degrees > top) top = degrees;
-      if (degrees < bottom) bottom = degrees;
-    }
-  }
-  if (!Number.isFinite(top)) [top, bottom] = [0, -90];
+export function phaseAxis(phases: readonly ArrayLike<number>[]): ValueAxis {
+  const [bottom, top] = extremesOf(phases) ?? [-90, 0];
   const high = Math.ceil((top + 5) / 45) * 45;
   const low = Math.floor((bottom - 5) / 45) * 45;
   return axisOf(low, high, high - low > 450 ? 90 : 45);
@@ -78,7 +64,7 @@ function axisOf(low: number, high: number, step: number): ValueAxis {
 }
 
 /** Value of a trace at a frequency, along straight lines on the log axis; NaN outside it. */
-export function valueAt(x: Float64Array, y: Float64Array, hz: number): number {
+export function valueAt(x: ArrayLike<number>, y: ArrayLike<number>, hz: number): number {
   if (hz < x[0] || hz > x[x.length - 1]) return NaN;
   let [low, high] = [0, x.length - 1];
   while (high - low > 1) {
@@ -102,14 +88,9 @@ export function niceTicks(low: number, high: number, count: number): number[] {
 }
 
 /** An axis for delays in seconds, from zero. */
-export function delayAxis(delays: readonly Float64Array[]): ValueAxis {
-  let [top, bottom] = [0, 0];
-  for (const trace of delays)
-    for (const s of trace) {
-      if (s > top) top = s;
-      if (s < bottom) bottom = s;
-    }
-  if (top === 0) top = 1e-6;
+export function delayAxis(delays: readonly ArrayLike<number>[]): ValueAxis {
+  const [least, most] = extremesOf([[0], ...delays])!;
+  const [bottom, top] = [least, most === 0 ? 1e-6 : most];
   const ticks = niceTicks(bottom, top * 1.05, 6);
   const step = ticks[1] - ticks[0];
   return {

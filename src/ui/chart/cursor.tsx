@@ -3,14 +3,16 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import type { LayerLook, PlotBox } from './chart-model';
+import type { LayerLook } from './layers';
+import type { PlotBox, Scales } from './scales';
 import styles from './cursor.module.css';
 
 export interface CursorRow {
   name: string;
   look: LayerLook;
   levelDb: number;
-  phaseDegrees: number;
+  /** Absent where only the level is known. */
+  phaseDegrees?: number;
   /** What the source's voltage becomes. */
   volts: number;
   /** Group delay, where the picture shows it. */
@@ -18,6 +20,7 @@ export interface CursorRow {
 }
 
 export interface CursorProps {
+  scales: Scales;
   box: PlotBox;
   fromHz: number;
   toHz: number;
@@ -30,14 +33,21 @@ export interface CursorProps {
 }
 
 /** A line that reads every layer at one frequency; follows the pointer, the arrow keys, or a reading. */
-export function Cursor({ box, fromHz, toHz, atHz, rows, mark, onMove, onPin }: CursorProps) {
+export function Cursor({
+  scales,
+  box,
+  fromHz,
+  toHz,
+  atHz,
+  rows,
+  mark,
+  onMove,
+  onPin,
+}: CursorProps) {
   const host = useRef<HTMLDivElement>(null);
-  const span = Math.log(toHz / fromHz);
   const hzAt = (event: PointerEvent) => {
     const left = host.current!.getBoundingClientRect().left;
-    return (
-      fromHz * Math.exp((Math.min(Math.max(event.clientX - left, 0), box.width) / box.width) * span)
-    );
+    return scales.valueAt(box.x + Math.min(Math.max(event.clientX - left, 0), box.width));
   };
   const onKey = (event: KeyboardEvent) => {
     const here = atHz ?? Math.sqrt(fromHz * toHz);
@@ -50,7 +60,7 @@ export function Cursor({ box, fromHz, toHz, atHz, rows, mark, onMove, onPin }: C
     event.preventDefault();
   };
   const visible = atHz !== null && atHz >= fromHz && atHz <= toHz;
-  const x = visible ? (Math.log(atHz / fromHz) / span) * box.width : 0;
+  const x = visible ? scales.x(atHz) - box.x : 0;
   const label = visible
     ? `${formatQuantity(atHz, 'hertz', { digits: 4, unit: true, mark })}`
     : 'no cursor';
@@ -90,9 +100,10 @@ export function Cursor({ box, fromHz, toHz, atHz, rows, mark, onMove, onPin }: C
                 <span>{formatFixed(row.levelDb, 2, mark)} dB</span>
                 <span>{formatQuantity(row.volts, 'volts', { unit: true, digits: 3, mark })}</span>
                 <span>
-                  {row.delaySeconds === undefined
-                    ? `${formatFixed(row.phaseDegrees, 0, mark)}°`
-                    : formatQuantity(row.delaySeconds, 'seconds', { unit: true, digits: 3, mark })}
+                  {row.delaySeconds !== undefined
+                    ? formatQuantity(row.delaySeconds, 'seconds', { unit: true, digits: 3, mark })
+                    : row.phaseDegrees !== undefined &&
+                      `${formatFixed(row.phaseDegrees, 0, mark)}°`}
                 </span>
               </div>
             ))}

@@ -1,3 +1,5 @@
+import { pathOf, scalesOf } from './scales';
+
 /** A small bare curve over its own frequency axis, for cards. */
 export function Sparkline({
   x,
@@ -16,16 +18,9 @@ export function Sparkline({
 }) {
   let top = -Infinity;
   for (let k = 0; k < y.length; k++) if (Number.isFinite(y[k])) top = Math.max(top, y[k]);
-  const span = Math.max(6, -floor);
-  const log = Math.log(x[x.length - 1] / x[0]);
-  let d = '';
-  for (let k = 0; k < x.length; k++) {
-    // No level (-infinity dB) lies under the floor; what is no number is not drawn.
-    if (Number.isNaN(y[k]) || !Number.isFinite(top)) continue;
-    const px = 1 + (Math.log(x[k] / x[0]) / log) * (width - 2);
-    const py = 2 + Math.min(1.5, Math.max(0, (top - y[k]) / span)) * (height - 4);
-    d += `${d === '' ? 'M' : 'L'}${px.toFixed(1)} ${py.toFixed(1)}`;
-  }
+  const box = { x: 1, y: 2, width: width - 2, height: height - 4 };
+  const domain = [top - Math.max(6, -floor), top] as const;
+  const scales = scalesOf(box, { domain: [x[0], x[x.length - 1]], log: true }, { domain });
   return (
     <svg
       width={width}
@@ -36,7 +31,7 @@ export function Sparkline({
       aria-hidden
     >
       <path
-        d={d}
+        d={Number.isFinite(top) ? pathOf(x, y, scales, box) : ''}
         fill="none"
         stroke="currentColor"
         strokeWidth={1.6}

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { finite, net, notNegative, partBase, positive } from '../part';
 
 export const opAmpModelSchema = z.strictObject({

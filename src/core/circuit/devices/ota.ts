@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
 import { net, notNegative, partBase, positive } from '../part';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineDevice } from '../device';
 import { net, partBase, positive } from '../part';
 import { admittance, parameters } from '../stamper';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineDevice } from '../device';
 import { finite, net, partBase } from '../part';
 import { branch } from '../stamper';

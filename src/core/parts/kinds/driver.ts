@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { between, within } from '@/core/quantity/bounds';
 import type { PartKind } from '../part-kind';
 import { twoEnded } from '../two-ended';

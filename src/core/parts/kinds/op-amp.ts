@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import type { PartKind } from '../part-kind';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { positive } from '@/core/circuit/part';
 import type { PartKind } from '../part-kind';
 import { supplyPin, triangle } from '../triangle';

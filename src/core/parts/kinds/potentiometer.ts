@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { TAPERS } from '@/core/circuit/devices/potentiometer';
 import type { PartKind, PartQuantity, Stroke } from '../part-kind';
 import { endPins } from '../two-ended';

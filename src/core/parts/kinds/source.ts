@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { waveformSchema } from '@/core/circuit/waveform';
 import type { PartKind, PartQuantity } from '../part-kind';
 import { twoEnded } from '../two-ended';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { between } from '@/core/quantity/bounds';
 import { HALF_POWER_DB } from '../decibels';
 import { baseOf, defineMeasure, referenceSchema, referenceWords } from './measure';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { within } from '@/core/quantity/bounds';
 import { atFrequency, baseOf, defineMeasure, referenceSchema, referenceWords } from './measure';
 

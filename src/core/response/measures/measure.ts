@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { between, within } from '@/core/quantity/bounds';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { ResponseReader } from '../reader';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import type { ResponseReader, Summit } from '../reader';

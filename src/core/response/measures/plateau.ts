@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { defineMeasure } from './measure';
 
 const plateauSchema = z.strictObject({ measure: z.literal('plateau') });

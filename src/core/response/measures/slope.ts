@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import * as z from 'zod';
 import { ReedError } from '@/core/errors';
 import { within } from '@/core/quantity/bounds';
 import { betweenFrequencies, defineMeasure } from './measure';

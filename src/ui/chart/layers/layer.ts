@@ -1,0 +1,66 @@
+import type { ReactNode } from 'react';
+import type { PlotBox, Scales } from '../scales';
+
+/** How a layer looks; form tells layers apart without colour. */
+export type LayerLook =
+  | 'ideal'
+  | 'built'
+  | 'keep'
+  | 'input'
+  | 'trial'
+  | 'trial-dashed'
+  | 'trial-chained'
+  | 'wanted'
+  | 'take';
+
+interface Named {
+  id: string;
+  name: string;
+  look: LayerLook;
+}
+
+/** A curve; it breaks where a value is no number. */
+export interface LineLayer extends Named {
+  kind: 'line';
+  x: ArrayLike<number>;
+  y: ArrayLike<number>;
+}
+
+/** What lies between two curves; an infinite value reaches the edge of the picture. */
+export interface BandLayer extends Named {
+  kind: 'band';
+  x: ArrayLike<number>;
+  low: ArrayLike<number>;
+  high: ArrayLike<number>;
+}
+
+/** Single points. */
+export interface DotsLayer extends Named {
+  kind: 'dots';
+  x: ArrayLike<number>;
+  y: ArrayLike<number>;
+}
+
+export type ChartLayer = LineLayer | BandLayer | DotsLayer;
+
+export interface DrawProps<L extends ChartLayer = ChartLayer> {
+  layer: L;
+  scales: Scales;
+  box: PlotBox;
+}
+
+/** Everything to be known of one form of layer. One form, one file beside this. */
+export interface LayerKind<L extends ChartLayer = ChartLayer> {
+  kind: L['kind'];
+  /** Said of it to those who do not see it. */
+  words: string;
+  /** All values that an axis has to find room for. */
+  values(layer: L): ArrayLike<number>[];
+  /** The layer within the plot. */
+  Draw(props: DrawProps<L>): ReactNode;
+  /** A piece of it for the list of layers, within 28 by 12 pixels. */
+  Key(props: { look: LayerLook }): ReactNode;
+}
+
+/** The size of a layer's piece in the list of layers. */
+export const KEY = { width: 28, height: 12 } as const;
