@@ -1,5 +1,6 @@
 import { messageOf } from '@/core/errors';
 import { exactValues } from './exact';
+import { formulaTruth, type FormulaTruth } from './formulas';
 import { jointFrequency, type Joint } from './joints';
 import { layerName } from './layer-name';
 import { contextOf, layersOf, type LayerId } from './layers';
@@ -24,6 +25,8 @@ export interface EvaluatedReading {
 /** Each result stands for itself: one that cannot be had is absent, with the reason in `problem`. */
 export interface EvaluatedStage extends Partial<StageCard> {
   id: string;
+  /** What still holds of its formulas, where it was wired otherwise since it was designed. */
+  formulas?: FormulaTruth;
   /** The values that meet its target. */
   exact?: Readonly<Record<string, number>>;
   problem?: string;
@@ -129,5 +132,9 @@ function evaluateStage(stage: Stage): EvaluatedStage {
     if (exact) result.exact = exact;
   });
   attempt(() => Object.assign(result, stageCard(stage)));
+  attempt(() => {
+    const formulas = formulaTruth(stage);
+    if (formulas) result.formulas = formulas;
+  });
   return result;
 }

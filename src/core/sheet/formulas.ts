@@ -1,11 +1,10 @@
 import { inWords } from '@/core/quantity/format';
 import { spaced } from '@/core/response/landmarks';
 import { levelDb } from '@/core/response/response';
-import { netsOfDrawing } from '@/core/topologies/instantiate';
 import { transferOf } from '@/core/topologies/topology';
 import type { Stage } from './schema';
 import { solvedAlone } from './stage-card';
-import { designedAs, drawnParts, valuesOf } from './stage';
+import { designedAs, partsSinceDesign, valuesOf } from './stage';
 
 /** What still holds of the formulas of a stage that was wired otherwise since. */
 export interface FormulaTruth {
@@ -28,10 +27,7 @@ const DECADES_EACH_WAY = 2;
 export function formulaTruth(stage: Stage): FormulaTruth | undefined {
   const topology = designedAs(stage);
   if (!topology || !stage.drawing) return undefined;
-  const designed = netsOfDrawing(topology.drawing).parts.map((p) => p.id);
-  const present = drawnParts(stage).map((p) => p.id);
-  const gone = designed.filter((id) => !present.includes(id));
-  const added = present.filter((id) => !designed.includes(id));
+  const { gone, added } = partsSinceDesign(stage);
   if (gone.length > 0)
     return {
       gone,

@@ -45,7 +45,8 @@ test('evaluation never throws: what cannot be computed is said, and no figure is
             if ('measured' in result) expect(Number.isFinite(result.measured.value)).toBe(true);
             else expect(result.error).not.toMatch(/undefined|NaN/);
         for (const joint of joints) expect(Number.isNaN(joint.lossDb)).toBe(false);
-        for (const problem of problems) expect(problem).not.toMatch(/undefined|NaN|is not a (function|constructor)/);
+        for (const problem of problems)
+          expect(problem).not.toMatch(/undefined|NaN|is not a (function|constructor)/);
       }
     }),
     SEEDS,

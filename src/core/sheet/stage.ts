@@ -133,3 +133,15 @@ export const drawnAlike = (a: readonly Stage[], b: readonly Stage[]): boolean =>
       drawingOf(stage) === drawingOf(other)
     );
   });
+
+/** Parts that a stage was designed with and no longer has, and those that it has besides. */
+export function partsSinceDesign(stage: Stage): { gone: string[]; added: string[] } {
+  const topology = designedAs(stage);
+  if (!topology || !stage.drawing) return { gone: [], added: [] };
+  const designed = netsOfDrawing(topology.drawing).parts.map((p) => p.id);
+  const present = drawnParts(stage).map((p) => p.id);
+  return {
+    gone: designed.filter((id) => !present.includes(id)),
+    added: present.filter((id) => !designed.includes(id)),
+  };
+}

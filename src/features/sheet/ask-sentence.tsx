@@ -28,7 +28,7 @@ import { topologiesFor } from '@/core/design/consistent';
 import { topologyOf } from '@/core/topologies';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import { changeAsk, changeTopologies } from './actions';
+import { changeAsk, changeTopologies } from './actions/ask';
 import { AskNotes } from './ask-notes';
 import { choicesOf, EDGE_WORDS, KIND_WORDS, orderChoices, SHAPE_WORDS } from './ask-words';
 import { ChoiceWord } from './choice-word';

@@ -22,7 +22,7 @@ import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
 import { attempt, tell } from '../shell/tell';
-import { changeParts, setValue } from './actions';
+import { changeParts, setValue } from './actions/parts';
 import { StageFacts } from './stage-facts';
 import { useAlike } from './use-alike';
 import { useEvaluated } from './use-evaluation';

@@ -3,7 +3,7 @@
 import { Slider } from 'antd';
 import type { Control } from '@/core/sheet/schema';
 import { attempt } from '../shell/tell';
-import { removeControl, setControl } from './actions';
+import { removeControl, setControl } from './actions/controls';
 import { setUi } from './ui-state';
 import { CONTROL } from './use-evaluation';
 import styles from './graft-sentence.module.css';

@@ -4,7 +4,7 @@ import { Button, Select } from 'antd';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import type { Sheet } from '@/core/sheet/schema';
 import { attempt } from '../shell/tell';
-import { changeParts, fitAgain } from './actions';
+import { changeParts, fitAgain } from './actions/parts';
 import { setUi } from './ui-state';
 import styles from './sheet-header.module.css';
 

@@ -15,7 +15,7 @@ import type { Stage } from '@/core/sheet/schema';
 import { drawnParts } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { WordCombo, type WordOption } from '@/ui/controls/word-combo';
-import { graftStage } from './actions';
+import { graftStage } from './actions/wiring';
 import { setUi, type Grafting } from './ui-state';
 import styles from './graft-sentence.module.css';
 

@@ -6,7 +6,7 @@ import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { Tex } from '@/ui/controls/tex';
 import { attempt } from '../shell/tell';
-import { addStage } from './actions';
+import { addStage } from './actions/stages';
 import { ohmsWords, WARN_DB } from './joint-words';
 import { StagePicker } from './stage-picker';
 import { setUi } from './ui-state';

@@ -7,7 +7,7 @@ import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { dateWords } from '@/ui/controls/date-words';
 import { attempt } from '../shell/tell';
-import { goBackTo, keepNow, removeKeep, showKeep } from './actions';
+import { goBackTo, keepNow, removeKeep, showKeep } from './actions/keeps';
 import { setUi } from './ui-state';
 import styles from './keeps-button.module.css';
 

@@ -8,7 +8,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { useSize } from '@/ui/chart/use-size';
 import { attempt, unsay } from '../shell/tell';
-import { retargetStage } from './actions';
+import { retargetStage } from './actions/targets';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './map-lens.module.css';

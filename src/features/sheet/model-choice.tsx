@@ -5,7 +5,8 @@ import { partKindOf } from '@/core/parts';
 import type { Stage } from '@/core/sheet/schema';
 import { drawnParts, heardOf, outputsOf } from '@/core/sheet/stage';
 import { attempt, tell } from '../shell/tell';
-import { setHeard, setModel } from './actions';
+import { setHeard } from './actions/stages';
+import { setModel } from './actions/parts';
 import styles from './circuit-panel.module.css';
 
 interface ModelChoiceProps {

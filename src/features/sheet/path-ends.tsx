@@ -6,7 +6,7 @@ import type { Sheet, WayEnd } from '@/core/sheet/schema';
 import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import { setLoad, setSource } from './actions';
+import { setLoad, setSource } from './actions/ends';
 import { EditableText } from './editable-text';
 import styles from './path-strip.module.css';
 

@@ -18,7 +18,7 @@ import { Fragment, useMemo } from 'react';
 import type { AskKind } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import type { StageKind } from '@/core/topologies/topology';
-import { moveStage } from './actions';
+import { moveStage } from './actions/stages';
 import { JointMark } from './joint-mark';
 import { LoadEnd, SourceEnd } from './path-ends';
 import { StageCard } from './stage-card';

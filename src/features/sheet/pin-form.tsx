@@ -10,7 +10,7 @@ import { heardOf, outputsOf } from '@/core/sheet/stage';
 import { outputName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { useSession } from '@/store/sheet-session';
-import { addReading } from './actions';
+import { addReading } from './actions/readings';
 import { measured, measureOf, startText } from './pin-measure';
 import { setUi, useUi } from './ui-state';
 import styles from './forms.module.css';

@@ -7,7 +7,7 @@ import { placesOf } from '@/core/sheet/places';
 import type { Stage } from '@/core/sheet/schema';
 import { WordCombo } from '@/ui/controls/word-combo';
 import { attempt } from '../shell/tell';
-import { redraw } from './actions';
+import { redraw } from './actions/wiring';
 import { setUi, type PointDoing } from './ui-state';
 import styles from './graft-sentence.module.css';
 

@@ -10,7 +10,7 @@ import { printMeasured, printWanted } from '@/core/sheet/words';
 import type { FigureColumns } from '@/ui/controls/figure-table';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
-import { removeReading } from './actions';
+import { removeReading } from './actions/readings';
 import { setUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';
 import styles from './readings-table.module.css';

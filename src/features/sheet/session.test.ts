@@ -23,7 +23,27 @@ import {
 import { listCards } from '@/store/shelf';
 import { addSheet, deleteSheet, loadSheet, required, saveSheet, seedDemo } from '@/store/sheets';
 import { addChannel, changeChannel, removeChannel, setKnown } from '../bank/bank-actions';
-import * as act from './actions';
+import * as askActions from './actions/ask';
+import * as partsActions from './actions/parts';
+import * as stagesActions from './actions/stages';
+import * as targetsActions from './actions/targets';
+import * as wiringActions from './actions/wiring';
+import * as controlsActions from './actions/controls';
+import * as endsActions from './actions/ends';
+import * as readingsActions from './actions/readings';
+import * as keepsActions from './actions/keeps';
+
+const act = {
+  ...askActions,
+  ...partsActions,
+  ...stagesActions,
+  ...targetsActions,
+  ...wiringActions,
+  ...controlsActions,
+  ...endsActions,
+  ...readingsActions,
+  ...keepsActions,
+};
 
 const present = () => sheetOf(useSession.getState())!;
 /** A sheet without what storing changes. */

@@ -2,14 +2,8 @@ import { editView, useSession } from '@/store/sheet-session';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { Command } from '../shell/commands';
 import { attempt, attemptStored } from '../shell/tell';
-import {
-  addStage,
-  duplicateStage,
-  fitAgain,
-  moveStage,
-  removeStage,
-  toggleBypass,
-} from './actions';
+import { addStage, duplicateStage, moveStage, removeStage, toggleBypass } from './actions/stages';
+import { fitAgain } from './actions/parts';
 import { exportNow, EXPORTS } from './exports';
 import { LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';

@@ -10,7 +10,7 @@ import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
 import { Coming } from '../shell/coming';
 import { attempt, attemptStored } from '../shell/tell';
-import { setTitle } from './actions';
+import { setTitle } from './actions/ask';
 import { AskSentence } from './ask-sentence';
 import { exportNow, EXPORTS } from './exports';
 import { KeepsButton } from './keeps-button';

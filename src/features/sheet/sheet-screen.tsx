@@ -143,6 +143,10 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
   const stages = sheet.ways[0].stages;
   const stage = stages.find((s) => s.id === chosen) ?? stages[0];
   useSheetShell(sheet.title);
+  // As high as the table will be, so that the picture stays where it is.
+  const readingsToCome = (
+    <div style={{ height: 38 + 26 * Math.min(6, sheet.readings.length + 1) }} />
+  );
   const pending = <section className={styles.pending} aria-busy />;
   return (
     <div className={styles.sheet} data-stale={(stale && evaluated) || undefined} aria-busy={stale}>
@@ -185,12 +189,10 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
         )}
         <LensPanel sheet={sheet} bar={isTime} />
       </div>
-      <div
-        className={styles.readings}
-        style={isTime ? undefined : { height: 38 + 26 * Math.min(6, sheet.readings.length + 1) }}
-      >
+      <div className={styles.readings}>
+        {!isTime && readingsToCome}
         {isTime && (
-          <Suspense>
+          <Suspense fallback={readingsToCome}>
             <ReadingsTable readings={sheet.readings} keeps={sheet.keeps} ask={sheet.ask} />
           </Suspense>
         )}

@@ -12,7 +12,7 @@ import { stageName, stageShort } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { attempt } from '../shell/tell';
-import { duplicateStage, moveStage, removeStage, toggleBypass } from './actions';
+import { duplicateStage, moveStage, removeStage, toggleBypass } from './actions/stages';
 import { setUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';
 import styles from './path-strip.module.css';

@@ -3,13 +3,13 @@
 import { Popover } from 'antd';
 import { memo } from 'react';
 import type { Stage } from '@/core/sheet/schema';
-import { formulaTruth } from '@/core/sheet/formulas';
-import { designedAs, valuesOf } from '@/core/sheet/stage';
+import { designedAs, partsSinceDesign, valuesOf } from '@/core/sheet/stage';
 import type { Explanation } from '@/core/topologies/topology';
 import { Tex } from '@/ui/controls/tex';
 import { Blocks } from './block-diagram';
-import { resetValue } from './actions';
+import { resetValue } from './actions/parts';
 import { TargetFields } from './target-fields';
+import { useEvaluated } from './use-evaluation';
 import styles from './stage-facts.module.css';
 
 /** Why the numbers of a stage are what they are, and what it is designed for. */
@@ -55,9 +55,9 @@ function Facts({
   focus: string | null;
 }) {
   const topology = designedAs(stage)!;
-  const truth = formulaTruth(stage);
+  const truth = useEvaluated((e) => e?.stages.find((s) => s.id === stage.id)?.formulas);
   // Formulas that speak of parts which are no longer there have no numbers.
-  const values = truth && truth.gone.length > 0 ? null : valuesOf(stage);
+  const values = partsSinceDesign(stage).gone.length > 0 ? null : valuesOf(stage);
   const figures = values && topology.figures(values);
   const all = values ? topology.explain(values) : [];
   const chosen = focus === null ? all : all.filter((e) => e.of === focus);

@@ -7,7 +7,7 @@ import { designedAs } from '@/core/sheet/stage';
 import { isFlat, type StageFigures } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import { changeStart, retargetStage } from './actions';
+import { changeStart, retargetStage } from './actions/targets';
 
 const OWN_WORDS: Record<string, string> = {
   taper: 'taper',

@@ -8,7 +8,7 @@ import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { attempt } from '../shell/tell';
-import { setValue } from './actions';
+import { setValue } from './actions/parts';
 import { useEvaluated } from './use-evaluation';
 import styles from './try-slider.module.css';
 

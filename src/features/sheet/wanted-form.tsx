@@ -8,7 +8,7 @@ import { parseQuantity } from '@/core/quantity/parse';
 import { quantityOfMeasure } from '@/core/response/readings';
 import type { Reading, Wanted } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import { changeReading } from './actions';
+import { changeReading } from './actions/readings';
 import { Field } from './pin-form';
 import styles from './forms.module.css';
 

@@ -12,7 +12,7 @@ import type { PartChoices } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import type { LayerLook } from '@/ui/chart/layers';
 import { useSize } from '@/ui/chart/use-size';
-import { takeAsk } from './actions';
+import { takeAsk } from './actions/ask';
 import { SHAPE_WORDS } from './ask-words';
 import { setUi } from './ui-state';
 import { useWeighing, warmWeighing } from './use-weighing';

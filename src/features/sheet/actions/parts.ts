@@ -1,0 +1,57 @@
+import { ReedError } from '@/core/errors';
+import { realValues } from '@/core/sheet/real-values';
+import { refit } from '@/core/sheet/make';
+import { exactValues } from '@/core/sheet/exact';
+import { designedAs, withValue } from '@/core/sheet/stage';
+import type { PartChoices, StagePart } from '@/core/sheet/schema';
+import { edit } from '@/store/sheet-session';
+import { withStage } from './within';
+
+export function setValue(stageId: string, part: string, value: number, group?: string): void {
+  if (!(value > 0))
+    throw new ReedError(
+      'range',
+      `${part} must be greater than zero: no part has the value ${value}.`,
+    );
+  edit((c) => withStage(c, stageId, (s) => withValue(s, part, value)), group);
+}
+
+/** Put a part back to the nearest real value, or to the exact one. */
+export function resetValue(stageId: string, part: string, to: 'exact' | 'nearest'): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => {
+      const exact = exactValues(s);
+      const topology = designedAs(s);
+      if (!exact || !topology || !(part in exact)) return s;
+      const value = to === 'exact' ? exact[part] : realValues(topology, exact, c.parts)[part];
+      return withValue(s, part, value, 'fit');
+    }),
+  );
+}
+
+/** What one part is: a device or op-amp by its name; nothing for what is usual. */
+export function setModel(stageId: string, part: string, model: StagePart['model']): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => {
+      const own = { ...(s.parts[part] ?? { chosen: 'hand' as const }) };
+      if (model) own.model = structuredClone(model);
+      else delete own.model;
+      return { ...s, parts: { ...s.parts, [part]: own } };
+    }),
+  );
+}
+
+/** Change where parts come from; every value is chosen again. */
+export function changeParts(change: Partial<PartChoices>): void {
+  edit((c) => {
+    const parts = { ...c.parts, ...change };
+    const sameSeries = (['resistors', 'capacitors', 'inductors'] as const).every(
+      (kind) => parts[kind] === c.parts[kind],
+    );
+    return { parts, ...(sameSeries ? {} : { ways: refit(c.ways, parts) }) };
+  });
+}
+
+export function fitAgain(): void {
+  edit((c) => ({ ways: refit(c.ways, c.parts) }));
+}

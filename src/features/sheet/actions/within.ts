@@ -1,0 +1,27 @@
+import type { Stage, Way } from '@/core/sheet/schema';
+import type { SheetContent } from '@/store/sheet-session';
+
+/*
+ * What a person does to a sheet. Each action is one step of history; what an action throws is said
+ * where it was asked for, and the sheet stays as it was.
+ */
+
+export const WAY = 0;
+
+export function withWay(
+  content: SheetContent,
+  change: (way: Way) => Way,
+): Pick<SheetContent, 'ways'> {
+  return { ways: content.ways.map((way, i) => (i === WAY ? change(way) : way)) };
+}
+
+export function withStage(
+  content: SheetContent,
+  id: string,
+  change: (stage: Stage) => Stage,
+): Pick<SheetContent, 'ways'> {
+  return withWay(content, (way) => ({
+    ...way,
+    stages: way.stages.map((s) => (s.id === id ? change(s) : s)),
+  }));
+}
