@@ -17,9 +17,9 @@ export interface PlotAxis {
 
 /** From values to pixels and, along the horizontal axis, back. */
 export interface Scales {
-  x(value: number): number;
-  y(value: number): number;
-  valueAt(px: number): number;
+  x: (value: number) => number;
+  y: (value: number) => number;
+  valueAt: (px: number) => number;
 }
 
 /** The one pair of scales behind every picture: values to the right and upwards. */

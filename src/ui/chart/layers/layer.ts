@@ -57,9 +57,9 @@ export interface LayerKind<L extends ChartLayer = ChartLayer> {
   /** All values that an axis has to find room for. */
   values(layer: L): ArrayLike<number>[];
   /** The layer within the plot. */
-  Draw(props: DrawProps<L>): ReactNode;
+  Draw: (props: DrawProps<L>) => ReactNode;
   /** A piece of it for the list of layers, within 28 by 12 pixels. */
-  Key(props: { look: LayerLook }): ReactNode;
+  Key: (props: { look: LayerLook }) => ReactNode;
 }
 
 /** The size of a layer's piece in the list of layers. */
