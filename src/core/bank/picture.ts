@@ -6,7 +6,7 @@ import { levelDb, levelsDb, responseOf } from '@/core/response/response';
 import { findZero } from '@/core/numeric/root';
 import { pathLandmarks } from '@/core/sheet/landmarks';
 import { outNet, portNet } from '@/core/sheet/nets';
-import { pathCircuit } from '@/core/sheet/path-circuit';
+import { placedWays } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Bank } from '@/core/sheet/bank-schema';
 import { channelBands } from './widths';
@@ -59,11 +59,12 @@ export async function bankPicture(
   const sum = { re: new Float64Array(count), im: new Float64Array(count) };
   const ranks = ranksOf(bank);
   const found: Found[] = [];
+  // All channels are one circuit: what they share is shared, and what they do not share costs nothing.
+  const analysis = new AcAnalysis(placedWays(sheet, [...sheet.ways.keys()], 'built').circuit);
   for (const [i, channel] of bank.channels.entries()) {
     await pause();
     const { to } = sheet.ways[i];
     const gain = to.is === 'mix' ? to.gain : 0;
-    const analysis = new AcAnalysis(pathCircuit(sheet, i, 'built'));
     const out = outNet(sheet, i);
     const { re, im } = analysis.voltage(out, frequenciesHz);
     for (let k = 0; k < count; k++) {

@@ -87,11 +87,18 @@ export function placedPath(
   version: PathVersion,
   title = '',
 ): { circuit: Circuit; owners: ReadonlyMap<string, PartOwner> } {
+  return placedWays(design, waysTogether(design, way, version), version, title);
+}
+
+/** Ways in one circuit, solved together: a bank’s, or all that bear on one. */
+export function placedWays(
+  design: CircuitDesign,
+  ways: readonly number[],
+  version: PathVersion,
+  title = '',
+): { circuit: Circuit; owners: ReadonlyMap<string, PartOwner> } {
   const builder = new WayBuilder(design, version);
-  const parts = [
-    ...builder.source(),
-    ...waysTogether(design, way, version).flatMap((w) => builder.way(w)),
-  ];
+  const parts = [...builder.source(), ...ways.flatMap((w) => builder.way(w))];
   return { circuit: makeCircuit(parts, title), owners: builder.owners };
 }
 

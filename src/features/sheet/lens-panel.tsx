@@ -1,6 +1,6 @@
 'use client';
 
-import { lazy, Suspense } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
@@ -73,10 +73,14 @@ function Legend({
   );
 }
 
-function Entry({ kind, look, name }: Pick<ChartLayer, 'kind' | 'look' | 'name'>) {
+const Entry = memo(function Entry({
+  kind,
+  look,
+  name,
+}: Pick<ChartLayer, 'kind' | 'look' | 'name'>) {
   return (
     <li>
       <LayerKey kind={kind} look={look} /> {name}
     </li>
   );
-}
+});
