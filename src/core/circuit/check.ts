@@ -63,10 +63,10 @@ export function checkWiring(circuit: Circuit, at: 'ac' | 'dc'): void {
   for (const net of touched) {
     // Control inputs alone may hang on a net; they cannot set its voltage.
     if (reached.find(net) !== reached.find(ground)) {
-      const through = at === 'dc' ? ' at d.c.' : '';
+      const through = at === 'dc' ? ' at d.c.' : '.';
       throw new ReedError(
         'circuit',
-        `Net “${net}” floats: nothing conducts between it and ground${through}. Add a resistor from it to ground, or check how it is wired.`,
+        `Net “${net}” floats: nothing conducts between it and ground${through} Add a resistor from it to ground, or check how it is wired.`,
         { net },
       );
     }

@@ -1,4 +1,6 @@
 import type { AskKind } from '@/core/design/ask';
+import { PART_KINDS } from '@/core/parts';
+import type { PartKind } from '@/core/parts/part-kind';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { costOf, type Prices } from '@/core/weigh/prices';
@@ -69,40 +71,29 @@ const quantity = (kind: 'hertz' | 'seconds' | 'volts') =>
   };
 const percent = (part: number | null) => (part === null ? null : part * 100);
 
+const plural = ({ noun }: PartKind) => `${noun}s`;
+
+/** How many parts of some kinds a design has. */
+const countOf = (title: string, kinds: readonly PartKind[], width: number): WeighFigure => ({
+  group: 'parts',
+  title,
+  help: () => capital(kinds.map(plural).join(', and ')),
+  value: ({ counts }) => kinds.reduce((sum, { kind }) => sum + counts[kind], 0),
+  print: whole,
+  width,
+});
+
+/** Everything that amplifies together, then what is bought by series, kind by kind. */
+const DESIGNED = PART_KINDS.filter((k) => k.inDesigns);
+const AMPLIFYING = DESIGNED.filter((k) => k.series === null);
+const COUNTS: readonly WeighFigure[] = [
+  countOf(capital(plural(AMPLIFYING[0])), AMPLIFYING, 74),
+  ...DESIGNED.filter((k) => k.series !== null).map((k) => countOf(k.letter, [k], 52)),
+];
+
 /** Every figure of the table, in the order of its columns. */
 export const FIGURES: readonly WeighFigure[] = [
-  {
-    group: 'parts',
-    title: 'Op-amps',
-    help: () => 'Op-amps, and transconductors',
-    value: (r) => r.counts['op-amp'] + r.counts.transconductor,
-    print: whole,
-    width: 74,
-  },
-  {
-    group: 'parts',
-    title: 'R',
-    help: () => 'Resistors',
-    value: (r) => r.counts.resistor,
-    print: whole,
-    width: 52,
-  },
-  {
-    group: 'parts',
-    title: 'C',
-    help: () => 'Capacitors',
-    value: (r) => r.counts.capacitor,
-    print: whole,
-    width: 52,
-  },
-  {
-    group: 'parts',
-    title: 'L',
-    help: () => 'Coils',
-    value: (r) => r.counts.inductor,
-    print: whole,
-    width: 52,
-  },
+  ...COUNTS,
   {
     group: 'practice',
     title: 'Worst Q',
