@@ -1,0 +1,26 @@
+import 'fake-indexeddb/auto';
+import { deserialize, serialize } from 'node:v8';
+
+/*
+ * What a browser has and the simulated one of component tests lacks. Such tests begin with
+ * “@jest-environment jsdom” and import this first.
+ */
+
+globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T;
+
+class Observer {
+  observe = () => undefined;
+  unobserve = () => undefined;
+  disconnect = () => undefined;
+}
+globalThis.ResizeObserver ??= Observer as unknown as typeof ResizeObserver;
+globalThis.matchMedia ??= (query: string) =>
+  ({
+    matches: false,
+    media: query,
+    addEventListener: () => undefined,
+    removeEventListener: () => undefined,
+    addListener: () => undefined,
+    removeListener: () => undefined,
+  }) as unknown as MediaQueryList;
+Element.prototype.scrollIntoView ??= () => undefined;
