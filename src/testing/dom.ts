@@ -24,3 +24,13 @@ globalThis.matchMedia ??= (query: string) =>
     removeListener: () => undefined,
   }) as unknown as MediaQueryList;
 Element.prototype.scrollIntoView ??= () => undefined;
+
+/** Node's own would keep the process alive. */
+class Channel {
+  port1 = { onmessage: null as (() => void) | null, close: () => undefined };
+  port2 = {
+    postMessage: () => void setTimeout(() => this.port1.onmessage?.(), 0),
+    close: () => undefined,
+  };
+}
+globalThis.MessageChannel ??= Channel as unknown as typeof MessageChannel;

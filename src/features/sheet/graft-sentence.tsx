@@ -107,7 +107,7 @@ export function GraftSentence({ stage, grafting, names }: SentenceProps) {
       onSubmit={submit}
       onKeyDown={onKey}
     >
-      <p className={styles.words}>
+      <div className={styles.words}>
         {grafting.do === 'across' && (
           <>
             Across <b>{partName}</b> put{' '}
@@ -184,7 +184,7 @@ export function GraftSentence({ stage, grafting, names }: SentenceProps) {
           spellCheck={false}
           onChange={(e) => setId(e.target.value)}
         />
-      </p>
+      </div>
       <p className={styles.help}>
         {problem ? (
           <span role="alert" className={styles.problem}>

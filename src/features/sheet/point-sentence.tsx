@@ -60,7 +60,7 @@ export function PointSentence({ stage, doing }: { stage: Stage; doing: PointDoin
         if (e.key === 'Escape') setUi({ grafting: null });
       }}
     >
-      <p className={styles.words}>
+      <div className={styles.words}>
         {verb}
         <WordCombo
           label="Point"
@@ -82,7 +82,7 @@ export function PointSentence({ stage, doing }: { stage: Stage; doing: PointDoin
             />
           </>
         )}
-      </p>
+      </div>
       <p className={styles.help}>
         Enter does it · Esc leaves{help && ` · ${help}`}
         <button type="submit" className="visually-hidden">

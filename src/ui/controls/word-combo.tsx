@@ -86,7 +86,11 @@ export function WordCombo({ label, options, value, onChange, onLook, autoFocus }
         autoComplete="off"
         spellCheck={false}
         onFocus={(e) => e.target.select()}
-        onClick={() => setText(chosen)}
+        onClick={(e) => {
+          setText(chosen);
+          // A click would put the caret into the word instead of letting it be typed over.
+          e.currentTarget.select();
+        }}
         onChange={(e) => {
           setText(e.target.value);
           setTyped(true);
