@@ -1,5 +1,7 @@
 export default {
   testEnvironment: 'node',
+  // One worker would be used on two cores.
+  maxWorkers: '100%',
   // Databases finish their last turn after a test file has ended.
   // Tests run side by side on whatever machine there is; none measures time.
   testTimeout: 30_000,
@@ -10,8 +12,10 @@ export default {
     '\\.css$': '<rootDir>/src/testing/styles.ts',
     '^@/(.*)$': '<rootDir>/src/$1',
   },
+  // Packages that come as modules alone are made ready like our own.
+  transformIgnorePatterns: ['/node_modules/(?!(react-hotkeys-hook)/)'],
   transform: {
-    '^.+\\.tsx?$': [
+    '^.+\\.(tsx?|js)$': [
       '@swc/jest',
       {
         jsc: {
