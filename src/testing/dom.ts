@@ -36,5 +36,5 @@ class Channel {
 globalThis.MessageChannel ??= Channel as unknown as typeof MessageChannel;
 
 /** Pseudo-elements are not drawn, and asking for their style is complained of. */
-const styleOf = globalThis.getComputedStyle;
+const styleOf = globalThis.getComputedStyle.bind(globalThis);
 globalThis.getComputedStyle = (element) => styleOf(element);

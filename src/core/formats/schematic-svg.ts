@@ -81,4 +81,7 @@ function wordSvg({ role, text, x, y, anchor }: PlacedText): string {
 }
 
 const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => ENTITIES[c]);
+/** Control characters and halves of characters may not stand in XML at all. */
+const FORBIDDEN = /[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
+const escaped = (text: string): string =>
+  text.replace(FORBIDDEN, ' ').replace(/[&<>"]/g, (c) => ENTITIES[c]);

@@ -31,7 +31,7 @@ function shown(ask: Ask = LOW_PASS) {
   act(() => void openNow(newSheet(ask)));
   render(<Sentence />);
 }
-const text = () => document.querySelector('p')!.textContent!.replace(/\s+/g, ' ');
+const text = () => document.querySelector('p')!.textContent.replace(/\s+/g, ' ');
 const word = (label: string) => screen.getByRole('button', { name: new RegExp(`^${label}: `) });
 const choose = async (label: string, line: string) => {
   await user.click(word(label));

@@ -141,7 +141,7 @@ describe('keeps', () => {
     expect(eye.getAttribute('aria-pressed')).toBe('true');
     await user.click(eye);
     expect(present().keeps[0].shown).toBe(false);
-    act(() => openNow({ ...present(), ask: { ...ask, edgeHz: 99 } }));
+    act(() => void openNow({ ...present(), ask: { ...ask, edgeHz: 99 } }));
     await user.click(screen.getByRole('button', { name: 'Go back to keep Before the swap' }));
     expect(present().ask).toEqual(ask);
     await user.click(screen.getByRole('button', { name: 'Remove keep Before the swap' }));

@@ -113,7 +113,7 @@ describe('a part beside another', () => {
     await enter();
     expect(screen.getByRole('alert').textContent).toMatch(words);
     expect(stages()[0]).toBe(before);
-    expect((screen.getByRole('textbox', { name: field }) as HTMLInputElement).value).toBe(text);
+    expect(screen.getByRole<HTMLInputElement>('textbox', { name: field }).value).toBe(text);
   });
 
   test('Escape leaves, and so does the button', async () => {
