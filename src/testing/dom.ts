@@ -23,7 +23,9 @@ globalThis.matchMedia ??= (query: string) =>
     addListener: () => undefined,
     removeListener: () => undefined,
   }) as unknown as MediaQueryList;
-Element.prototype.scrollIntoView ??= () => undefined;
+for (const missing of ['scrollIntoView', 'setPointerCapture', 'releasePointerCapture'])
+  if (!(missing in Element.prototype))
+    Object.defineProperty(Element.prototype, missing, { value: () => undefined });
 
 /** Node's own would keep the process alive. */
 class Channel {

@@ -1,5 +1,6 @@
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { deviceOf } from '@/core/circuit/devices';
+import type { Part } from '@/core/circuit/schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
 
@@ -15,13 +16,16 @@ export interface AtRest {
   watts: number | null;
 }
 
+/** The source of the signal, and pieces of wire: nothing of theirs is left without a signal. */
+const givesNothing = (part: Part): boolean => part.kind === 'voltage-source' && !part.dcVolts;
+
 /** Where every device comes to rest, as built: supplies, amplifiers, transistors, diodes. */
 export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<OverLayers<AtRest[]>> {
   return overLayers(sheet, pause, (circuit, { version }) => {
     if (version === 'ideal') return [];
     const { nodes, currents, devices, power } = operatingPoint(circuit);
     return circuit.parts
-      .filter((part) => !deviceOf(part.kind).passive)
+      .filter((part) => !deviceOf(part.kind).passive && !givesNothing(part))
       .map((part): AtRest => {
         const terminals = deviceOf(part.kind).terminals(part);
         return {

@@ -1,0 +1,28 @@
+import { JOBS, type JobName } from '@/core/jobs';
+import type { Job } from '@/core/jobs/job';
+import { SheetEvaluator } from '@/core/sheet/evaluate';
+import type { Sheet } from '@/core/sheet/schema';
+
+/*
+ * The engine in the thread of a test: the same jobs and the same evaluator, without workers between.
+ */
+
+const evaluator = new SheetEvaluator();
+
+export const engineHere = {
+  evaluate: (sheet: Sheet) => Promise.resolve().then(() => evaluator.evaluate(sheet)),
+  async run(
+    name: JobName,
+    input: unknown,
+    options: { signal?: AbortSignal; progress?: (step: unknown) => void } = {},
+  ): Promise<unknown> {
+    const pause = () => {
+      if (options.signal?.aborted) return Promise.reject(new Error('stopped'));
+      return new Promise<void>((resolve) => setTimeout(resolve, 0));
+    };
+    await pause();
+    const job = JOBS[name] as unknown as Job<unknown, unknown, unknown>;
+    return job(input, { pause, progress: options.progress ?? (() => undefined) });
+  },
+  onTrouble: () => () => undefined,
+};
