@@ -1,0 +1,131 @@
+import { ReedError } from '@/core/errors';
+import { candidatesOf } from '@/core/weigh/candidates';
+import { weighOne } from '@/core/weigh/weigh';
+import { SheetEvaluator } from '@/core/sheet/evaluate';
+import { valuesOf, withValue } from '@/core/sheet/stage';
+import { LOW_PASS, newSheet } from '@/testing/open-sheet';
+import { cardCurve } from './card-curve';
+import { JOBS } from './index';
+import type { JobContext } from './job';
+import { lens } from './lens';
+import { variation } from './variation';
+import { weigh } from './weigh';
+
+/** A context that counts pauses, and stops at one of them. */
+function context<Step>(stopAt = Infinity) {
+  const steps: Step[] = [];
+  let pauses = 0;
+  const own: JobContext<Step> = {
+    pause: () => {
+      if (++pauses >= stopAt)
+        return Promise.reject(new ReedError('stopped', 'Stopped on request.'));
+      return Promise.resolve();
+    },
+    progress: (step) => steps.push(step),
+  };
+  return { own, steps, pauses: () => pauses };
+}
+
+const SHEET = newSheet();
+const CANDIDATES = candidatesOf(
+  { ...LOW_PASS, order: 2 },
+  { orders: [2], shapes: ['butterworth'], most: 4 },
+);
+const options = { boards: 30 };
+
+test('the table holds every job under its own name', () => {
+  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh });
+});
+
+describe('weighing', () => {
+  test('hands every candidate over once, in order, each as it would be alone', async () => {
+    const { own, steps, pauses } = context();
+    const count = await weigh({ candidates: CANDIDATES, options }, own as never);
+    expect(count).toBe(CANDIDATES.length);
+    expect(steps).toEqual(CANDIDATES.map((c) => weighOne(c, options)));
+    expect(pauses()).toBe(CANDIDATES.length);
+  });
+
+  test('says the same for the same input, and stops between two candidates', async () => {
+    const [a, b] = [context(), context(3)];
+    await weigh({ candidates: CANDIDATES, options }, a.own as never);
+    await expect(weigh({ candidates: CANDIDATES, options }, b.own as never)).rejects.toMatchObject({
+      code: 'stopped',
+    });
+    expect(b.steps).toEqual(a.steps.slice(0, 3));
+  });
+});
+
+describe('variation', () => {
+  const traceOf = (factor: number) => {
+    const [way] = SHEET.ways;
+    const [first, ...rest] = way.stages;
+    const moved = withValue(first, 'R1', valuesOf(first).R1 * factor);
+    const { layers } = new SheetEvaluator().evaluate({
+      ...SHEET,
+      ways: [{ ...way, stages: [moved, ...rest] }],
+    });
+    return layers.find((l) => l.id === 'built')!.trace;
+  };
+
+  test('is the built curve of each variant, as if it were opened by itself', async () => {
+    const traces = await variation(
+      { sheet: SHEET, stageId: 's1', part: 'R1', factors: [0.9, 1, 1.1] },
+      context<never>().own,
+    );
+    [0.9, 1, 1.1].forEach((factor, i) => {
+      const alone = traceOf(factor);
+      expect(traces[i].frequenciesHz).toEqual(alone.frequenciesHz);
+      traces[i].levelDb.forEach((db, k) => expect(db).toBeCloseTo(alone.levelDb[k], 9));
+    });
+  });
+
+  test('goes over a control’s travel', async () => {
+    const { R1 } = valuesOf(SHEET.ways[0].stages[0]);
+    const moves = [
+      { stage: 's1', part: 'R1', quantity: 'ohms', from: R1, to: 2 * R1, law: 'even' as const },
+    ];
+    const sheet = {
+      ...SHEET,
+      controls: [{ id: 'c1', name: 'Cut', is: 'turn' as const, at: 0, moves }],
+    };
+    const [start, end] = await variation(
+      { sheet, control: 'c1', places: [0, 1] },
+      context<never>().own,
+    );
+    start.levelDb.forEach((db, k) => expect(db).toBeCloseTo(traceOf(1).levelDb[k], 6));
+    expect(end.levelDb).not.toEqual(start.levelDb);
+  });
+});
+
+describe('lenses', () => {
+  test.each(['delay', 'map', 'rest'] as const)('%s gives one picture a layer', async (name) => {
+    const { own } = context<never>();
+    const picture = (await lens({ sheet: SHEET, request: { lens: name } as never }, own)) as {
+      layers: unknown;
+    };
+    const list = Array.isArray(picture.layers)
+      ? picture.layers
+      : (picture.layers as { layers: unknown[] }).layers;
+    expect(list).toHaveLength(2);
+  });
+
+  test.each(['delay', 'map', 'time', 'harmonics', 'rest'] as const)(
+    '%s can be stopped',
+    async (name) => {
+      const request = { lens: name, wave: 'saw', fundamentalHz: 100, shift: 1 } as never;
+      await expect(
+        Promise.resolve(lens({ sheet: SHEET, request }, context<never>(1).own)),
+      ).rejects.toMatchObject({ code: 'stopped' });
+    },
+  );
+});
+
+test('a card’s curve spans what the sheet shows, and falls where the sheet’s does', async () => {
+  const { frequenciesHz, levelDb } = await cardCurve({ sheet: SHEET }, context<never>().own);
+  expect(frequenciesHz[0]).toBeCloseTo(SHEET.view.fromHz, 2);
+  expect(frequenciesHz[frequenciesHz.length - 1] / SHEET.view.toHz).toBeCloseTo(1, 4);
+  expect(levelDb[0]).toBeCloseTo(0, 1);
+  expect(levelDb[levelDb.length - 1]).toBeLessThan(-60);
+  expect(levelDb.every(Number.isFinite)).toBe(true);
+});
