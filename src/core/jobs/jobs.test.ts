@@ -40,7 +40,7 @@ test('the table holds every job under its own name', () => {
 describe('weighing', () => {
   test('hands every candidate over once, in order, each as it would be alone', async () => {
     const { own, steps, pauses } = context();
-    const count = await weigh({ candidates: CANDIDATES, options }, own as never);
+    const count = await weigh({ candidates: CANDIDATES, options }, own);
     expect(count).toBe(CANDIDATES.length);
     expect(steps).toEqual(CANDIDATES.map((c) => weighOne(c, options)));
     expect(pauses()).toBe(CANDIDATES.length);
@@ -48,7 +48,7 @@ describe('weighing', () => {
 
   test('says the same for the same input, and stops between two candidates', async () => {
     const [a, b] = [context(), context(3)];
-    await weigh({ candidates: CANDIDATES, options }, a.own as never);
+    await weigh({ candidates: CANDIDATES, options }, a.own);
     await expect(weigh({ candidates: CANDIDATES, options }, b.own as never)).rejects.toMatchObject({
       code: 'stopped',
     });
@@ -101,7 +101,7 @@ describe('variation', () => {
 describe('lenses', () => {
   test.each(['delay', 'map', 'rest'] as const)('%s gives one picture a layer', async (name) => {
     const { own } = context<never>();
-    const picture = (await lens({ sheet: SHEET, request: { lens: name } as never }, own)) as {
+    const picture = (await lens({ sheet: SHEET, request: { lens: name } }, own)) as {
       layers: unknown;
     };
     const list = Array.isArray(picture.layers)
