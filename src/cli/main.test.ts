@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { demoSheets } from '@/core/demo/sheets';
+import { DRIVER } from '@/core/library/testing';
 import { main } from './main';
 
 const folder = mkdtempSync(join(tmpdir(), 'reed-'));
@@ -190,6 +191,63 @@ describe('from an ask', () => {
     expect({ code, out }).toEqual({ code: 2, out: '' });
     expect(error).toMatch(words);
     expect(error).not.toContain('\n');
+  });
+});
+
+describe('a sheet’s file with what goes along', () => {
+  const demo = demoSheets('2026-11-23T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
+  const [way] = demo.ways;
+  const spoken = {
+    ...demo,
+    source: { ...demo.source, ohms: 8 },
+    ways: [
+      {
+        ...way,
+        stages: [],
+        to: { is: 'driver', name: 'Woofer', driver: DRIVER.id, inverted: false },
+      },
+    ],
+    readings: [{ id: 'r', measure: { measure: 'level', atHz: 52 } }],
+    along: { drivers: [DRIVER] },
+  };
+
+  test('reed sheet solves the path into its loudspeaker', () => {
+    const { code, out } = run('sheet', file('spoken.json', JSON.stringify(spoken)));
+    expect(code).toBe(0);
+    const { readings, problems } = JSON.parse(out) as {
+      readings: { values: Record<string, number> }[];
+      problems: string[];
+    };
+    expect(problems).toEqual([]);
+    // At resonance Re (1 + Qms/Qes), here 5.6 ohms times eleven, and the coil’s 0.26 ohms beside it.
+    const [re, im] = [5.6 * 11, 2 * Math.PI * 52 * 0.8e-3];
+    const ratio = Math.hypot(re, im) / Math.hypot(re + 8, im);
+    expect(readings[0].values.built).toBeCloseTo(20 * Math.log10(ratio), 6);
+  });
+
+  test('without it, the problem is printed', () => {
+    const bare: Partial<typeof spoken> = { ...spoken };
+    delete bare.along;
+    const { out } = run('sheet', file('bare.json', JSON.stringify(bare)));
+    expect(out).toMatch(/loudspeaker “Woofer” is not among the drivers/);
+  });
+
+  test('reed graft hands on what goes along', () => {
+    const changed = { ...spoken, ways: [{ ...spoken.ways[0], stages: way.stages }] };
+    const path = file('whole.json', JSON.stringify(changed));
+    const out = join(folder, 'grafted.json');
+    const { code } = run(
+      ...['graft', path, '--across', 'R1', '--kind', 'capacitor', '--value', '1n', '--out', out],
+    );
+    expect(code).toBe(0);
+    expect(JSON.parse(readFileSync(out, 'utf8'))).toMatchObject({ along: { drivers: [DRIVER] } });
+  });
+
+  test('an entry that cannot be read is named', () => {
+    const bad = { ...spoken, along: { drivers: [{ ...DRIVER, model: { ohms: -1 } }] } };
+    const { code, error } = run('sheet', file('bad.json', JSON.stringify(bad)));
+    expect(code).not.toBe(0);
+    expect(error).toMatch(/“along\.drivers\[0\]”: The loudspeaker cannot be read/);
   });
 });
 

@@ -11,9 +11,14 @@ import { sheetOf, useSession, type SheetContent } from './session-state';
  * What the open sheet refers to, as the library has it now, whoever changes it.
  */
 
-const NOTHING: Found = { library: EMPTY_LIBRARY, problems: [] };
+export interface OpenLibrary extends Found {
+  /** True from the opening of a sheet that refers to something until that is at hand. */
+  loading: boolean;
+}
 
-export const useOpenLibrary = create<Found>()(() => NOTHING);
+const NOTHING: OpenLibrary = { library: EMPTY_LIBRARY, problems: [], loading: false };
+
+export const useOpenLibrary = create<OpenLibrary>()(() => NOTHING);
 
 let following = false;
 let asked = '';
@@ -37,8 +42,9 @@ export function followOpenLibrary(): void {
       useOpenLibrary.setState(NOTHING);
       return;
     }
+    useOpenLibrary.setState({ loading: true });
     watching = liveQuery(() => libraryFor([sheet])).subscribe({
-      next: (found) => useOpenLibrary.setState(found),
+      next: (found) => useOpenLibrary.setState({ ...found, loading: false }),
       error: () => useOpenLibrary.setState(NOTHING),
     });
   };

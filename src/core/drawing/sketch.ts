@@ -13,6 +13,7 @@ const BY_WORD = new Map(PART_KINDS.map((k) => [k.noun.replaceAll(' ', '-'), k]))
  *   in 0,6        out 22,7         a port
  *   out 22,7 low                   ... with a name of its own
  *   tap high 12,3                  a further output, with its name
+ *   input second 2,9               a further input, with its name
  *   ground 4,9
  *   resistor R1 2,6 right          a part: kind, id, place, which way it points
  *   capacitor C1 6,7 down left     ... and where its label stands
@@ -61,8 +62,10 @@ function symbol(words: string[]): DrawnSymbol {
   if (word === 'in' || word === 'out')
     return { kind: 'port', name: rest[1] ?? word, flow: word, net: word, at: point(rest[0]) };
   if (word === 'ground') return { kind: 'ground', at: point(rest[0]) };
-  if (word === 'tap')
-    return { kind: 'port', name: rest[0], flow: 'out', net: rest[0], at: point(rest[1]) };
+  if (word === 'tap' || word === 'input') {
+    const flow = word === 'tap' ? 'out' : 'in';
+    return { kind: 'port', name: rest[0], flow, net: rest[0], at: point(rest[1]) };
+  }
   const kind = BY_WORD.get(word);
   if (!kind) throw new Error(`No symbol: “${words.join(' ')}”.`);
   const [id, at, ...lie] = rest;

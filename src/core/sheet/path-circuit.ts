@@ -11,7 +11,7 @@ import { movedData, movedParts } from './controls';
 import { exactValues } from './exact';
 import { netInStage, outNet, outputNet, prefixOf } from './nets';
 import type { SheetDesign, Stage, Way, WayEnd } from './schema';
-import { designedAs, drawingOf, drawnParts, heardOf, partDataOf, portsOf } from './stage';
+import { designedAs, drawingOf, drawnParts, heardOf, partDataOf } from './stage';
 
 /** Which version of a path: the mathematics of its targets, or the parts as chosen. */
 export type PathVersion = 'ideal' | 'built';
@@ -285,10 +285,7 @@ function wire(id: string, from: string, to: string): Part {
   };
 }
 
-/**
- * The parts of one stage; inner nets carry its id. Inputs that nothing feeds are grounded, as an
- * empty socket is.
- */
+/** The parts of one stage; inner nets carry its id. */
 export function stageParts(
   design: CircuitDesign,
   index: number,
@@ -303,19 +300,12 @@ export function stageParts(
   const heard = heardOf(stage).net;
   // A design knows nothing of an output that was drawn since.
   const passedOn = netsOfDrawing(drawing).nets.includes(heard) ? heard : 'out';
-  const unfed = new Set(
-    portsOf(drawing).flatMap((p) => (p.flow === 'in' && p.net !== 'in' ? [p.net] : [])),
-  );
   const parts = instantiate(drawing, {
     dataOf: (part) =>
       movedData(dataOf(part), moved.get(part.id), mainQuantity(partKindOf(part.kind))?.name),
     partName: (local) => `${prefixOf(design, index)}${names.get(local) ?? local}`,
     netName: (local) =>
-      local === 'in'
-        ? from
-        : unfed.has(local)
-          ? '0'
-          : netInStage(design, index, stage, local === passedOn ? heard : local),
+      local === 'in' ? from : netInStage(design, index, stage, local === passedOn ? heard : local),
   });
   // An output that lies on the input itself: what comes in goes out.
   if (passedOn !== 'in') return parts;

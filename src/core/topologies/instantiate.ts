@@ -31,20 +31,29 @@ export interface Placement {
   dataOf: (part: DrawnPart) => PartData;
   /** Name in the circuit for a part of the drawing. */
   partName: (local: string) => string;
-  /** Name in the circuit for a net of the drawing (never asked for ground). */
+  /** Name in the circuit for a net of the drawing (never asked for ground, or what stands there). */
   netName: (local: string) => string;
 }
 
-/** Turn drawn parts into parts of a circuit; its ground is called 0. */
+/**
+ * Turn drawn parts into parts of a circuit; its ground is called 0. Inputs beside the main one, which
+ * nothing feeds, stand at ground as an empty socket does.
+ */
 export function instantiate(drawing: Drawing, { dataOf, partName, netName }: Placement): Part[] {
-  return netsOfDrawing(drawing).parts.flatMap((part) => {
+  const { parts, ports } = netsOfDrawing(drawing);
+  const unfed = ports.filter((p) => p.flow === 'in' && p.net !== 'in').map((p) => p.net);
+  const grounded = new Set(['0', ...unfed]);
+  return parts.flatMap((part) => {
     const kind = partKindOf(part.kind);
     const { value, more, model, lossOhms } = dataOf(part);
     const main = mainQuantity(kind);
     return kind.become({
       id: partName(part.id),
       nets: Object.fromEntries(
-        Object.entries(part.nets).map(([pin, net]) => [pin, net === '0' ? '0' : netName(net)]),
+        Object.entries(part.nets).map(([pin, net]) => [
+          pin,
+          grounded.has(net) ? '0' : netName(net),
+        ]),
       ),
       values: {
         ...usualValues(kind),

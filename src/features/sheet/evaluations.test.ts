@@ -4,6 +4,9 @@ import { makeSheet } from '@/core/sheet/make';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { adopt, NOTHING_OPEN, setQuietly, useSession } from '@/store/session-state';
+import { EMPTY_LIBRARY } from '@/core/library';
+import { DRIVER } from '@/core/library/testing';
+import { useOpenLibrary } from '@/store/open-library';
 import { followOpenSheet, useEvaluations } from './evaluations';
 
 /** The engine as it is asked: every question waits until the test answers it. */
@@ -116,4 +119,37 @@ test('a bank asks for itself', async () => {
   );
   await jest.advanceTimersByTimeAsync(0);
   expect(asked).toHaveLength(0);
+});
+
+describe('a path into a loudspeaker', () => {
+  const spoken = (id: string): Sheet => {
+    const plain = sheet(id);
+    const to = { is: 'driver', name: 'Woofer', driver: DRIVER.id, inverted: false } as const;
+    return { ...plain, ways: [{ ...plain.ways[0], to }] };
+  };
+  const library = (drivers: readonly (typeof DRIVER)[]) => ({ ...EMPTY_LIBRARY, drivers });
+  const modelAsked = () => (asked[0]?.sheet.ways[0].to as { model?: unknown } | undefined)?.model;
+  afterEach(() => useOpenLibrary.setState({ library: EMPTY_LIBRARY, loading: false }));
+
+  test('is asked about once the loudspeaker is at hand, and again when it changes', async () => {
+    adopt(spoken('a'));
+    useOpenLibrary.setState({ loading: true });
+    retitle('waiting');
+    while (asked.length > 0) await answer();
+    retitle('still waiting');
+    expect(asked).toHaveLength(0);
+    useOpenLibrary.setState({ library: library([DRIVER]), loading: false });
+    expect(modelAsked()).toEqual(DRIVER.model);
+    await answer();
+    expect(shown()).toBe('still waiting');
+    const other = { ...DRIVER, model: { ...(DRIVER.model as object), ohms: 4 } };
+    useOpenLibrary.setState({ library: library([other]) });
+    expect(modelAsked()).toEqual(other.model);
+    // Changed again before the answer: the last one shown is that of the newest.
+    useOpenLibrary.setState({ library: library([DRIVER]) });
+    await answer();
+    expect(modelAsked()).toEqual(DRIVER.model);
+    await answer();
+    expect(asked).toHaveLength(0);
+  });
 });

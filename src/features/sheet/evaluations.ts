@@ -34,8 +34,9 @@ export function followOpenSheet(): void {
   following = true;
   followOpenLibrary();
   void answerLatest();
-  useOpenLibrary.subscribe(({ library: after }, { library: before }) => {
-    if (after.drivers !== before.drivers) void answerLatest();
+  useOpenLibrary.subscribe((after, before) => {
+    if (after.library.drivers !== before.library.drivers || after.loading !== before.loading)
+      void answerLatest();
   });
   useSession.subscribe((after, before) => {
     if (after.frame?.id !== before.frame?.id && !isCopied(after, before))
@@ -76,8 +77,10 @@ async function answerLatest(): Promise<void> {
       const sheet = sheetOf({ content, frame });
       // A bank has many paths and asks for itself.
       if (!sheet || sheet.bank) return;
+      const { library, loading } = useOpenLibrary.getState();
+      // What it ends in is about to come, and is no reason to say that it is not there.
+      if (loading) return;
       startClock();
-      const { library } = useOpenLibrary.getState();
       const answer = await ask(solvedSheet(sheet, library));
       // An answer about another sheet than the one now open is of no use.
       if (useSession.getState().content === null) return;

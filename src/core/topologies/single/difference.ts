@@ -20,7 +20,7 @@ export const difference: Topology = {
   limits: { gain: [0.001, 1000] },
   drawing: sketch(`in 0,8 / 0,8 4,8 / resistor R3 4,8 right / 8,8 14,8 / op-amp A1 14,6 minus
     resistor R4 10,8 down left / ground 10,12
-    resistor R1 4,6 right / 8,6 14,6 / 4,6 2,6 2,4 / tap minus 2,4 / 2,5 0,5 / ground 0,5
+    resistor R1 4,6 right / 8,6 14,6 / 4,6 2,6 2,4 / input minus 2,4
     11,6 11,3 13,3 / resistor R2 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
   design(ask, choice) {
     checkAsk(this, ask);
@@ -46,7 +46,7 @@ export const difference: Topology = {
     ]),
   about:
     'One input through a divider to the plus side, the other inverted: only their difference is amplified. It takes hum off a line that carries it on both wires.',
-  outputs: 'The op-amp’s output. The minus input is drawn at ground: lift its foot to use it.',
+  outputs: 'The op-amp’s output. The minus input stands at ground while nothing is joined to it.',
   tuning: 'Trim R4 for the least of what both inputs share.',
   sensitivity: 'The rejection of the common part lives on the matching of four resistors.',
   avoid: 'The two inputs load their sources unequally; buffer them for real rejection.',

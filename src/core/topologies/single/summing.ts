@@ -17,7 +17,7 @@ export const summing: Topology = {
   limits: { gain: [-1000, -0.001] },
   drawing:
     sketch(`in 0,6 / 0,6 4,6 / resistor R1 4,6 right / 8,6 14,6 / op-amp A1 14,6 minus / 14,8 14,10
-    ground 14,10 / resistor R2 4,9 right / 8,9 9,9 9,6 / 4,9 2,9 2,11 / ground 2,11 / tap second 2,9
+    ground 14,10 / resistor R2 4,9 right / 8,9 9,9 9,6 / 4,9 2,9 / input second 2,9
     10,6 10,3 13,3 / resistor R3 13,3 right / 17,3 20,3 20,7 / 18,7 23,7 / out 23,7`),
   design(ask, choice) {
     const gain = ask.gain ?? -1;
@@ -44,7 +44,7 @@ export const summing: Topology = {
   about:
     'Currents from all inputs meet at a point that the op-amp holds at 0 V, so that they add without mixing back.',
   outputs:
-    'The op-amp’s output, inverted. The second input is drawn at ground: lift its foot to use it.',
+    'The op-amp’s output, inverted. The second input stands at ground while nothing is joined to it.',
   tuning: 'Each input’s resistor sets its own share.',
   sensitivity: 'The gain of an input follows R3 over its resistor.',
   avoid: 'Every input raises the noise gain by its share, used or not.',

@@ -3,6 +3,7 @@ import '@/testing/dom';
 import { act, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import type * as Here from '@/testing/engine';
 import userEvent from '@testing-library/user-event';
+import { EMPTY_LIBRARY } from '@/core/library';
 import { TAKE } from '@/core/library/testing';
 import { designOf } from '@/core/sheet/design-of';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
@@ -63,7 +64,7 @@ afterEach(() =>
   act(() => {
     resetUi();
     closeNow();
-    useOpenLibrary.setState({ library: { takes: [], drivers: [], drawer: [] }, problems: [] });
+    useOpenLibrary.setState({ library: EMPTY_LIBRARY, problems: [] });
     useEvaluations.setState({ evaluation: null, problem: null, stale: false });
     useTold.setState({ waiting: [], begun: false });
   }),
