@@ -35,9 +35,20 @@ const file = (name: string, document: unknown) => ({
   buffer: Buffer.from(JSON.stringify(document)),
 });
 
+const open: Bench[] = [];
+const bench = async (): Promise<Bench> => {
+  const one = await Bench.open();
+  open.push(one);
+  return one;
+};
+afterEach(async () => {
+  const faults = open.flatMap((b) => b.faults);
+  await Promise.all(open.splice(0).map((b) => b.close()));
+  expect(faults).toEqual([]);
+});
+
 test('a take and a loudspeaker come with their sheet, are shown and solved, and go on with it', async () => {
-  const bench = await Bench.open();
-  const page = await bench.page();
+  const page = await (await bench()).page();
   const importing = (...files: ReturnType<typeof file>[]) =>
     page.getByLabel('Sheet files to import').setInputFiles(files);
   await importing(file('spoken.json', spoken()));
@@ -68,7 +79,7 @@ test('a take and a loudspeaker come with their sheet, are shown and solved, and 
 
   // Two keeps, a reload, and the file of it holds everything.
   for (const name of ['first', 'second']) {
-    await page.keyboard.press('k');
+    await page.getByRole('button', { name: /^Keep( ·|$)/ }).click();
     await page.getByRole('textbox', { name: 'Name of the keep' }).fill(name);
     await page.keyboard.press('Enter');
     await layers.getByText(`keep “${name}”`).waitFor();
@@ -88,8 +99,7 @@ test('a take and a loudspeaker come with their sheet, are shown and solved, and 
   });
 
   // Another browser has it all from the file; without what goes along it says what is missing.
-  const other = await Bench.open();
-  const there = await other.page();
+  const there = await (await bench()).page();
   const bare: Record<string, unknown> = { ...written, title: 'Bare' };
   delete bare.along;
   await there
@@ -102,19 +112,15 @@ test('a take and a loudspeaker come with their sheet, are shown and solved, and 
   await theirs.getByText('keep “first”').waitFor();
   await theirs.getByText('board 1, first sweep').waitFor();
   // Both sheets name the same loudspeaker, and one of them brought it.
-  await there.getByRole('link', { name: 'Shelf' }).click();
+  await there.getByRole('link', { name: 'Shelf', exact: true }).click();
   await there.getByRole('link', { name: 'Open Bare' }).click();
   await there.getByText(DRIVER.name).first().waitFor();
   await there.locator('path[data-layer="built"]').waitFor();
-  expect([...bench.faults, ...other.faults]).toEqual([]);
-  await bench.close();
-  await other.close();
 });
 
 test('a sheet whose loudspeaker is not in this browser says so, and works otherwise', async () => {
-  const bench = await Bench.open();
-  const page = await bench.page();
-  const bare: Record<string, unknown> = { ...(spoken()) };
+  const page = await (await bench()).page();
+  const bare: Record<string, unknown> = { ...spoken() };
   delete bare.along;
   await page.getByLabel('Sheet files to import').setInputFiles(file('bare.json', bare));
   await page.getByText('Imported one sheet').first().waitFor();
@@ -126,6 +132,4 @@ test('a sheet whose loudspeaker is not in this browser says so, and works otherw
   await page.getByText('not in this browser').first().waitFor();
   await page.locator('path[data-layer="ideal"]').waitFor();
   expect(await page.locator('path[data-layer="built"]').count()).toBe(0);
-  expect(bench.faults).toEqual([]);
-  await bench.close();
 });

@@ -65,11 +65,11 @@ describe('nets are read off the lines', () => {
   });
 
   test('the net at a point is that of the line through it, and none beside', () => {
-    const { netAt } = readNets(sketch('in 0,2 / 0,2 8,2 / resistor R1 8,2 right / ground 12,2'));
-    expect(netAt([0, 2])).toBe('in');
-    expect(netAt([8, 2])).toBe('in');
-    expect(netAt([12, 2])).toBe('0');
-    expect(netAt([40, 40])).toBeUndefined();
+    const nets = readNets(sketch('in 0,2 / 0,2 8,2 / resistor R1 8,2 right / ground 12,2'));
+    expect(nets.netAt([0, 2])).toBe('in');
+    expect(nets.netAt([8, 2])).toBe('in');
+    expect(nets.netAt([12, 2])).toBe('0');
+    expect(nets.netAt([40, 40])).toBeUndefined();
   });
 
   test('where a drawing lies makes no difference to what it says', () => {
