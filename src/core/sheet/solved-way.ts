@@ -39,6 +39,8 @@ const BEYOND = 100;
 /** A picture narrower than this gets so many points at least. */
 const NARROW = 30;
 const LEAST_POINTS = 64;
+/** Frequencies this close are one: an end of the picture may be its neighbour on the grid but for rounding. */
+const SAME = 1e-8;
 
 /**
  * One way in one version, solved for a picture: its curve, its readings, the heights and joints
@@ -89,8 +91,8 @@ export class SolvedWay {
       ),
     });
     const { frequenciesHz } = this.sampled;
-    this.shownFrom = frequenciesHz.findIndex((hz) => hz >= span.fromHz);
-    this.shownTo = frequenciesHz.findLastIndex((hz) => hz <= span.toHz) + 1;
+    this.shownFrom = frequenciesHz.findIndex((hz) => hz >= span.fromHz * (1 - SAME));
+    this.shownTo = frequenciesHz.findLastIndex((hz) => hz <= span.toHz * (1 + SAME)) + 1;
     this.reader = this.readerAt(out, this.sampled.traces[0]);
     const shown = this.shown(frequenciesHz);
     const [re, im] = [this.sampled.traces[0].re, this.sampled.traces[0].im].map((x) =>
