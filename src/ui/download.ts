@@ -14,6 +14,7 @@ export function download(name: string, content: string | Blob, type: string): vo
 export function fileName(title: string, extension: string): string {
   const plain = title
     .normalize('NFKD')
+    .replace(/\p{M}+/gu, '')
     .replace(/[^\p{L}\p{N}]+/gu, '-')
     .replace(/^-+|-+$/g, '')
     .toLowerCase();

@@ -35,11 +35,7 @@ export function pictureSvg(source: SVGSVGElement): string {
       'data-layer',
     ])
       target.removeAttribute(name);
-    if (
-      !(element instanceof SVGGraphicsElement || element instanceof SVGTextContentElement) ||
-      element instanceof SVGGElement
-    )
-      return;
+    if (!(element instanceof SVGGraphicsElement) || element instanceof SVGGElement) return;
     for (const property of LOOK) {
       const value = style.getPropertyValue(property);
       // References to patterns and clip paths inside the file stay as they were written.
