@@ -234,7 +234,9 @@ describe('the path', () => {
   const card = (n: number) => screen.getByRole('button', { name: new RegExp(`^Stage ${n},`) });
   const menu = async (n: number, item: string) => {
     await user.click(screen.getByRole('button', { name: `Actions for stage ${n}` }));
-    await user.click(await screen.findByRole('menuitem', { name: item }));
+    // Menus that were closed stand there still, out of sight; the last is the open one.
+    const found = await screen.findAllByRole('menuitem', { name: item });
+    await user.click(found[found.length - 1]);
   };
 
   test('cards say what a stage does, and choose the circuit that is shown', async () => {
