@@ -22,6 +22,16 @@ export const withKeys = (sheet: Sheet): unknown => ({
   keeps: sheet.keeps.map((keep) => keyOf(keep, sheet.id)),
 });
 
+/** Whether a record names just the keeps that a sheet has: they were written with it. */
+export function namesKeepsOf(record: SheetRecord | undefined, sheet: Sheet): boolean {
+  const keys = keysOf(record?.document);
+  return (
+    record !== undefined &&
+    keys.length === sheet.keeps.length &&
+    sheet.keeps.every((keep, i) => keys[i] === keyOf(keep, sheet.id))
+  );
+}
+
 /** Write the keeps of a sheet that are not stored yet and remove those it no longer has; within a transaction. */
 export async function putKeeps(sheet: Sheet, db: ReedDatabase): Promise<void> {
   const there = new Set(await db.keeps.where('sheet').equals(sheet.id).primaryKeys());

@@ -15,7 +15,7 @@ import { copySheet, loadSheet, saveSheet, shelfReady, type WhenDeleted } from '.
 /** An edit is stored this soon after it was made, milliseconds; further edits do not put it off. */
 const SAVE_DELAY = 10;
 /** Edits that follow each other closely are stored together, once in this time, milliseconds. */
-const SAVE_PACE = 80;
+const SAVE_PACE = 160;
 /** What was refused is tried again after this time, milliseconds. */
 const RETRY_DELAY = 1500;
 

@@ -10,7 +10,7 @@ import { nameWith } from '@/core/text';
 import { cardOf, cardOfSheet, isSound } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
-import { putKeeps, whole } from './keeps';
+import { namesKeepsOf, putKeeps, whole } from './keeps';
 import { addEntries, dropTakes, libraryFor } from './library';
 import {
   isDeleted,
@@ -73,7 +73,7 @@ export async function saveSheet(
       } else if (revisionOf(stored) !== sheet.revision) return { conflict: theirs.sheet };
     }
     const saved: Sheet = { ...sheet, revision: sheet.revision + 1, updatedAt: now() };
-    await put(saved, db, whenDeleted === 'stay-deleted' ? now() : null);
+    await put(saved, db, whenDeleted === 'stay-deleted' ? now() : null, stored);
     return aside === undefined ? { saved } : { saved, aside };
   });
 }
@@ -315,10 +315,16 @@ async function setAside(record: SheetRecord, db: ReedDatabase): Promise<string> 
   return card.title;
 }
 
-async function put(sheet: Sheet, db: ReedDatabase, deletedAt: string | null = null): Promise<void> {
+/** @param stored the record that it takes the place of, where that was read */
+async function put(
+  sheet: Sheet,
+  db: ReedDatabase,
+  deletedAt: string | null = null,
+  stored?: SheetRecord,
+): Promise<void> {
   const record = recordOf(sheet, deletedAt);
   await db.sheets.put(record);
-  await putKeeps(sheet, db);
+  if (!namesKeepsOf(stored, sheet)) await putKeeps(sheet, db);
   await db.cards.put(cardOfSheet(record, sheet, await db.cards.get(sheet.id)));
 }
 
