@@ -4,13 +4,15 @@ import type { Entry, System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Slope } from '@/core/circuit/stamper';
 import { Values, valuesOfAlike } from '@/core/circuit/values';
-import { solveDense } from '../linear/dense';
+import { ExactMatrix } from '../linear/exact-matrix';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
+import { SOUND } from '../linear/trust';
 import type { ComplexTrace } from './complex';
 import { PointSolution } from './point-solution';
 import { keyOf, Prepared, type Linearised } from './prepared';
+import { Scrutiny, type Aim } from './scrutiny';
 
 export interface AcResult {
   frequenciesHz: Float64Array;
@@ -45,9 +47,6 @@ export interface TransferBatch {
   xIm: Float64Array;
 }
 
-/** So few frequencies of a circuit that was never asked before are solved one by one. */
-const FEW = 2;
-
 /**
  * The small-signal response of one circuit, prepared once and then asked at any frequencies.
  * Values of its parameters may be changed between questions; the plan stays.
@@ -64,6 +63,9 @@ export class AcAnalysis {
   private transposed: ComplexTrace | undefined;
   /** For all unknowns at a single frequency. */
   private narrow: FrequencySolver | undefined;
+  /** The equations in two doubles, as they stood at a revision of the matrix. */
+  private exact: { revision: number; matrix: ExactMatrix } | undefined;
+  private readonly scrutiny: Scrutiny;
   /** By what is asked for, then by width. */
   private readonly solvers = new Map<number | string, Map<number, FrequencySolver>>();
 
@@ -79,6 +81,12 @@ export class AcAnalysis {
     this.devices = other?.devices ?? this.prepared.linearised;
     const { g, c } = other?.matrix ?? matrix;
     this.matrix = { ...matrix, g: g.slice(), c: c.slice() };
+    this.scrutiny = new Scrutiny({
+      matrix: this.matrix,
+      rhs: this.rhs,
+      exact: () => this.exactMatrix(),
+      narrow: () => this.narrow,
+    });
   }
 
   get system(): System {
@@ -120,6 +128,7 @@ export class AcAnalysis {
     else this.devices?.update();
     this.shared = false;
     fillSlots(this.matrix, this.entries, this.values);
+    this.scrutiny.moved(this.values);
   }
 
   /**
@@ -205,8 +214,8 @@ export class AcAnalysis {
    */
   at(hz: number): PointSolution {
     const omega = angular(Float64Array.of(hz));
-    const solver = (this.narrow ??= this.makeSolver(omega, 'all', NARROWEST));
-    return new PointSolution(this, solver, omega);
+    this.makeNarrow(omega);
+    return new PointSolution(this, this.narrow, omega[0]);
   }
 
   /** All terms of the present equations: of the parts, and of the devices' slopes. */
@@ -224,17 +233,18 @@ export class AcAnalysis {
     const omega = angular(frequenciesHz);
     const traces = wanted.map(() => emptyTrace(total));
     if (wanted.length === 0 || total === 0) return traces;
-    // For a frequency or two a plan is not worth its making.
-    if (!this.prepared.planned && total <= FEW) {
-      omega.forEach((w, k) => this.put(this.solveCarefully(w), k, wanted, traces));
+    this.makeNarrow(omega);
+    if (!this.narrow) {
+      omega.forEach((w, k) => this.put(this.solveCarefully(w, { wanted }), k, wanted, traces));
       return traces;
     }
+    const key = String(keyOf(wanted));
     const solver = this.solverFor(omega, wanted);
-    const { width, xRe, xIm } = solver;
+    const { width, xRe, xIm, doubt } = solver;
     for (let from = 0; from < total; from += width) {
       stopIfAsked(signal);
       const count = Math.min(width, total - from);
-      const sound = solver.solve(omega, from, count);
+      solver.solve(omega, from, count);
       for (let i = 0; i < wanted.length; i++) {
         const { re, im } = traces[i];
         const at = wanted[i] * width;
@@ -243,10 +253,10 @@ export class AcAnalysis {
           im[from + k] = xIm[at + k];
         }
       }
-      if (sound) continue;
       for (let k = 0; k < count; k++) {
-        if (solver.troubled[k] === 0) continue;
-        this.put(this.solveCarefully(omega[from + k]), from + k, wanted, traces);
+        const w = omega[from + k];
+        if (doubt[k] <= SOUND && this.scrutiny.trusts(w, { wanted }, key)) continue;
+        this.put(this.solveCarefully(w, { wanted }), from + k, wanted, traces);
       }
     }
     return traces;
@@ -276,23 +286,46 @@ export class AcAnalysis {
     const omega = angular(frequenciesHz);
     // Nothing is asked, and a plan made for no frequency would be a bad one.
     if (omega.length === 0) return;
-    const solver = (this.full ??= this.makeSolver(omega, 'all', WIDEST));
-    const { width, xRe, xIm } = solver;
-    const { re: yRe, im: yIm } = (this.transposed ??= emptyTrace(this.matrix.size * width));
+    this.makeNarrow(omega);
+    const solver = this.narrow && (this.full ??= this.makeSolver('all', WIDEST));
+    const width = solver?.width ?? WIDEST;
+    const x = solver ? { re: solver.xRe, im: solver.xIm } : emptyTrace(this.matrix.size * width);
+    const y = (this.transposed ??= emptyTrace(this.matrix.size * width));
+    const unit = emptyTrace(this.matrix.size);
+    unit.re[unknown] = 1;
+    const direct: Aim = { wanted: [unknown] };
+    const back: Aim = { wanted: 'all', rhs: unit, transposed: true };
     for (let from = 0; from < omega.length; from += width) {
       const count = Math.min(width, omega.length - from);
-      if (!solver.solve(omega, from, count)) {
-        const bad = solver.troubled.findIndex((t) => t !== 0);
-        throw singularError(
-          this.system,
-          unknown,
-          unknown,
-          ` at ${inWords(frequenciesHz[from + bad], 'hertz')}`,
-        );
+      solver?.solve(omega, from, count);
+      solver?.solveTransposed(unknown, count, y.re, y.im);
+      for (let k = 0; k < count; k++) {
+        const w = omega[from + k];
+        if (
+          solver &&
+          solver.doubt[k] <= SOUND &&
+          this.scrutiny.trusts(w, direct, `${unknown}`) &&
+          this.scrutiny.trusts(w, back, `to ${unknown}`)
+        )
+          continue;
+        putLane(this.solveCarefully(w, direct), x, k, width);
+        putLane(this.solveCarefully(w, back), y, k, width);
       }
-      solver.solveTransposed(unknown, count, yRe, yIm);
-      visit({ from, count, omega, width, yRe, yIm, xRe, xIm });
+      visit({ from, count, omega, width, yRe: y.re, yIm: y.im, xRe: x.re, xIm: x.im });
     }
+  }
+
+  /** A planned solver for single frequencies, if there is an order of pivots that serves. */
+  private makeNarrow(omega: Float64Array): void {
+    if (this.narrow || this.prepared.planless) return;
+    if (this.prepared.plansFor(omega)) this.narrow = this.makeSolver('all', NARROWEST);
+  }
+
+  private exactMatrix(): ExactMatrix {
+    const { revision } = this.matrix;
+    if (this.exact?.revision !== revision)
+      this.exact = { revision, matrix: new ExactMatrix(this.matrix, this.entries, this.values) };
+    return this.exact.matrix;
   }
 
   private solverFor(omega: Float64Array, unknowns: readonly number[]): FrequencySolver {
@@ -302,38 +335,25 @@ export class AcAnalysis {
     let widths = this.solvers.get(key);
     if (!widths) this.solvers.set(key, (widths = new Map<number, FrequencySolver>()));
     let solver = widths.get(width);
-    if (!solver) widths.set(width, (solver = this.makeSolver(omega, unknowns, width)));
+    if (!solver) widths.set(width, (solver = this.makeSolver(unknowns, width)));
     return solver;
   }
 
-  private makeSolver(
-    omega: Float64Array,
-    wanted: readonly number[] | 'all',
-    width: number,
-  ): FrequencySolver {
-    const { plan, program } = this.prepared.programFor(omega, wanted);
+  private makeSolver(wanted: readonly number[] | 'all', width: number): FrequencySolver {
+    const { plan, program } = this.prepared.programFor(wanted);
     return new FrequencySolver(this.matrix, plan, { rhs: this.rhs, program, width });
   }
 
   /**
-   * All unknowns at one frequency by the dense solver, which looks for its pivots anew.
+   * All unknowns at one frequency, to the digits that the values give.
    *
    * @throws ReedError `singular` where the equations have no unique solution
    */
-  solveCarefully(omega: number, rhs = this.rhs, transposed = false): ComplexTrace {
-    const n = this.matrix.size;
-    const re = new Float64Array(n * n);
-    const im = new Float64Array(n * n);
-    this.matrix.rows.forEach((row, slot) => {
-      const column = this.matrix.columns[slot];
-      const at = transposed ? column * n + row : row * n + column;
-      re[at] = this.matrix.g[slot];
-      im[at] = this.matrix.c[slot] * omega;
-    });
-    const x = solveDense(n, re, im, rhs.re, rhs.im);
-    if ('singularColumn' in x) {
+  solveCarefully(omega: number, aim: Aim = { wanted: 'all' }): ComplexTrace {
+    const x = this.scrutiny.solve(omega, aim);
+    if ('unknown' in x) {
       const at = inWords(omega / (2 * Math.PI), 'hertz');
-      throw singularError(this.system, x.singularColumn, x.singularColumn, ` at ${at}`);
+      throw singularError(this.system, x.unknown, x.equation, ` at ${at}`);
     }
     return x;
   }
@@ -368,6 +388,14 @@ const emptyTrace = (length: number): ComplexTrace => ({
   re: new Float64Array(length),
   im: new Float64Array(length),
 });
+
+/** Set the values of one frequency of a batch. */
+function putLane(from: ComplexTrace, to: ComplexTrace, k: number, width: number): void {
+  for (let i = 0; i < from.re.length; i++) {
+    to.re[i * width + k] = from.re[i];
+    to.im[i * width + k] = from.im[i];
+  }
+}
 
 /** @throws ReedError `range` for a frequency that is negative or no number */
 function angular(frequenciesHz: Float64Array): Float64Array {

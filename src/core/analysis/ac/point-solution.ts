@@ -4,6 +4,7 @@ import type { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
 import type { Complex } from '@/core/numeric/complex';
 import type { ComplexTrace } from './complex';
+import type { Aim } from './scrutiny';
 
 /** Equations as they stand, of which a point is a solution. */
 export interface PointSource {
@@ -11,7 +12,7 @@ export interface PointSource {
   values: ArrayLike<number>;
   matrix: SlotMatrix;
   rhs: ComplexTrace;
-  solveCarefully(omega: number, rhs: ComplexTrace, transposed: boolean): ComplexTrace;
+  solveCarefully(omega: number, aim: Aim): ComplexTrace;
 }
 
 /**
@@ -21,34 +22,38 @@ export interface PointSource {
 export class PointSolution {
   /** Every unknown, as the sources drive it. */
   readonly x: ComplexTrace;
-  /** Whether every planned pivot was; the dense solver answers where one was not. */
-  private readonly sound: boolean;
+  /** The planned solver with its factors, where every pivot was sound. */
+  private readonly sound: FrequencySolver | undefined;
 
   /** @throws ReedError `singular` where the equations have no unique solution */
   constructor(
     private readonly analysis: PointSource,
-    private readonly solver: FrequencySolver,
-    private readonly omega: Float64Array,
+    solver: FrequencySolver | undefined,
+    private readonly omega: number,
   ) {
-    this.sound = solver.solve(omega, 0, 1);
+    this.sound = solver?.solve(Float64Array.of(omega), 0, 1) ? solver : undefined;
     this.x = this.sound
-      ? { re: solver.xRe.slice(), im: solver.xIm.slice() }
-      : this.carefully(analysis.rhs, false);
+      ? { re: this.sound.xRe.slice(), im: this.sound.xIm.slice() }
+      : analysis.solveCarefully(omega, { wanted: 'all' });
   }
 
   /** Every unknown, with a unit put into one equation and no source: 1 A into a net, 1 V into a branch. */
   unitInto(row: number): ComplexTrace {
-    if (!this.sound) return this.carefully(this.unit(row), false);
+    if (!this.sound)
+      return this.analysis.solveCarefully(this.omega, { wanted: 'all', rhs: this.unit(row) });
     const x = this.empty();
-    this.solver.solveUnit(row, 1, x.re, x.im);
+    this.sound.solveUnit(row, 1, x.re, x.im);
     return x;
   }
 
   /** What a unit put into each equation does to one unknown, by equation. */
   transfersTo(unknown: number): ComplexTrace {
-    if (!this.sound) return this.carefully(this.unit(unknown), true);
+    if (!this.sound) {
+      const aim: Aim = { wanted: 'all', rhs: this.unit(unknown), transposed: true };
+      return this.analysis.solveCarefully(this.omega, aim);
+    }
     const y = this.empty();
-    this.solver.solveTransposed(unknown, 1, y.re, y.im);
+    this.sound.solveTransposed(unknown, 1, y.re, y.im);
     return y;
   }
 
@@ -65,8 +70,8 @@ export class PointSolution {
       const value = productOf(entry, this.analysis.values);
       const [re, im] = [x.re[entry.column], x.im[entry.column]];
       if (entry.reactive) {
-        sum.re -= value * this.omega[0] * im;
-        sum.im += value * this.omega[0] * re;
+        sum.re -= value * this.omega * im;
+        sum.im += value * this.omega * re;
       } else {
         sum.re += value * re;
         sum.im += value * im;
@@ -84,10 +89,5 @@ export class PointSolution {
     const b = this.empty();
     b.re[row] = 1;
     return b;
-  }
-
-  /** By the dense solver, which looks for its pivots anew. */
-  private carefully(b: ComplexTrace, transposed: boolean): ComplexTrace {
-    return this.analysis.solveCarefully(this.omega[0], b, transposed);
   }
 }

@@ -8,7 +8,6 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { slotMatrix, type SlotMatrix } from '../linear/matrix';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';
 import { compileProgram, type Program } from '../linear/program';
-import { singularError } from '../linear/singular';
 import type { ComplexTrace } from './complex';
 
 /** Devices replaced by their slopes at the operating point. */
@@ -80,21 +79,23 @@ export class Prepared {
     this.rhs = sourcesOf(this.system);
   }
 
-  get planned(): boolean {
-    return this.plan !== undefined;
+  /** Whether no order of pivots was found: every frequency is then solved for itself. */
+  planless = false;
+
+  /** Find an order of pivots, if none is known; false where there is none. */
+  plansFor(omega: Float64Array): boolean {
+    if (!this.planless) this.plan ??= this.makePlan(omega);
+    this.planless = !this.plan;
+    return !this.planless;
   }
 
   /**
    * The elimination plan, and what of it is to be done for the wanted unknowns.
    *
-   * @param omega where it is first needed; pivots are chosen to be safe at both ends and the middle
-   * @throws ReedError `singular` where the equations have no unique solution
+   * Ask `plansFor` first.
    */
-  programFor(
-    omega: Float64Array,
-    wanted: readonly number[] | 'all',
-  ): { plan: Plan; program: Program } {
-    const plan = (this.plan ??= this.makePlan(omega));
+  programFor(wanted: readonly number[] | 'all'): { plan: Plan; program: Program } {
+    const plan = this.plan!;
     const key = wanted === 'all' ? wanted : keyOf(wanted);
     let program = this.programs.get(key);
     if (!program) {
@@ -104,21 +105,36 @@ export class Prepared {
     return { plan, program };
   }
 
-  private makePlan(omega: Float64Array): Plan {
+  /**
+   * Pivots are chosen to be safe at the ends and near the middle of what is asked, and at no frequency
+   * that nobody asked for: a circuit may have no solution there.
+   */
+  private makePlan(omega: Float64Array): Plan | undefined {
     const { matrix } = this;
-    const positive = omega.filter((w) => w > 0);
-    const low = positive.length > 0 ? positive.reduce((a, b) => Math.min(a, b)) : 1;
-    const high = positive.length > 0 ? positive.reduce((a, b) => Math.max(a, b)) : 1;
-    const at = [low, Math.sqrt(low * high), high];
-    const samples = at.map((w) => ({ re: matrix.g, im: matrix.c.map((c) => c * w) }));
-    try {
-      return planElimination(matrix, samples);
-    } catch (error) {
-      if (error instanceof SingularPlan)
-        throw singularError(this.system, error.unknown, error.equation, '');
-      throw error;
+    const found = [...representatives(omega)].map((w) => ({
+      re: matrix.g,
+      im: matrix.c.map((c) => c * w),
+    }));
+    const tries = [found, ...found.map((sample) => [sample])];
+    for (const samples of tries) {
+      try {
+        return planElimination(matrix, samples);
+      } catch (error) {
+        if (!(error instanceof SingularPlan)) throw error;
+      }
     }
+    return undefined;
   }
+}
+
+/** The lowest and the highest of some frequencies, and the one nearest to their middle on a log axis. */
+function representatives(omega: Float64Array): Set<number> {
+  const positive = omega.filter((w) => w > 0);
+  if (positive.length === 0) return new Set([0]);
+  const low = positive.reduce((a, b) => Math.min(a, b));
+  const high = positive.reduce((a, b) => Math.max(a, b));
+  const off = (w: number) => Math.abs(2 * Math.log(w) - Math.log(low) - Math.log(high));
+  return new Set([low, positive.reduce((a, b) => (off(b) < off(a) ? b : a)), high]);
 }
 
 function sourcesOf(system: System): ComplexTrace {

@@ -1,6 +1,8 @@
+import type { ComplexTrace } from '../ac/complex';
 import type { SlotMatrix } from './matrix';
 import type { Plan } from './plan';
 import type { Program } from './program';
+import { SOUND } from './trust';
 
 export interface FrequencySolverOptions {
   /** Right-hand side by equation; the same at every frequency. */
@@ -10,9 +12,6 @@ export interface FrequencySolverOptions {
   /** How many frequencies are eliminated side by side. */
   width: number;
 }
-
-/** A pivot smaller than this part of the terms it came from has lost half its digits (squared). */
-const CANCELLED = 1e-14;
 
 /**
  * Solves (G + j omega C) x = b for many frequencies by executing one elimination plan.
@@ -26,8 +25,11 @@ export class FrequencySolver {
   /** Values of the unknowns: unknown u at frequency k of the batch is at u * width + k. */
   readonly xRe: Float64Array;
   readonly xIm: Float64Array;
-  /** 1 where a pivot cancelled in the last batch: solve that frequency with `solveDense`. */
-  readonly troubled: Uint8Array;
+  /**
+   * How much the worst pivot of each frequency of the last batch cancelled: the square of its largest
+   * term over itself. 1 where none did, infinite or no number where one vanished; see trust.ts.
+   */
+  readonly doubt: Float64Array;
 
   private readonly program: Program;
   private readonly vRe: Float64Array;
@@ -60,20 +62,20 @@ export class FrequencySolver {
     this.pRe = new Float64Array(plan.size * width);
     this.pIm = new Float64Array(plan.size * width);
     this.pivotSize = new Float64Array(plan.size * width);
-    this.troubled = new Uint8Array(width);
+    this.doubt = new Float64Array(width);
   }
 
   /**
    * Factor and solve at `omega[from .. from + count)` with the matrix's present values.
    *
    * @param count at most `width`
-   * @returns whether every pivot was sound; where not, `troubled` says at which frequencies
+   * @returns whether every pivot was sound; where not, `doubt` says at which frequencies
    */
   solve(omega: Float64Array, from: number, count: number): boolean {
     this.fill(omega, from, count);
     this.eliminate(count);
     this.substitute(count);
-    for (let k = 0; k < count; k++) if (this.troubled[k] !== 0) return false;
+    for (let k = 0; k < count; k++) if (!(this.doubt[k] <= SOUND)) return false;
     return true;
   }
 
@@ -82,7 +84,7 @@ export class FrequencySolver {
     const { g, c, revision } = this.matrix;
     const { fillSlots, constantSlots, rhsRows } = this.program;
     const { rhs } = this.options;
-    this.troubled.fill(0);
+    this.doubt.fill(1);
     if (this.filledRevision !== revision) {
       this.filledRevision = revision;
       for (const slot of constantSlots) vRe.fill(g[slot], slot * width, (slot + 1) * width);
@@ -155,13 +157,14 @@ export class FrequencySolver {
   }
 
   private invertPivot(v: number, p: number, guarded: boolean, count: number): void {
-    const { vRe, vIm, pRe, pIm, pivotSize, troubled } = this;
+    const { vRe, vIm, pRe, pIm, pivotSize, doubt } = this;
     for (let k = 0; k < count; k++) {
       const re = vRe[v + k];
       const im = vIm[v + k];
-      const norm = re * re + im * im;
-      if (!(norm > (guarded ? CANCELLED * pivotSize[p + k] : 0))) troubled[k] = 1;
-      const inverse = 1 / norm;
+      const inverse = 1 / (re * re + im * im);
+      const cancelled = guarded ? pivotSize[p + k] * inverse : inverse < Infinity ? 1 : inverse;
+      // What is no number stays: it fails every comparison.
+      if (!(cancelled <= doubt[k])) doubt[k] = doubt[k] === doubt[k] ? cancelled : NaN;
       pRe[p + k] = re * inverse;
       pIm[p + k] = -im * inverse;
     }
@@ -229,10 +232,54 @@ export class FrequencySolver {
    * @param xRe, xIm filled with size x width values, laid out like `this.xRe`
    */
   solveUnit(row: number, count: number, xRe: Float64Array, xIm: Float64Array): void {
-    const { vRe, vIm, lRe, lIm, pRe, pIm, width, plan } = this;
-    const bRe = this.bRe.fill(0);
-    const bIm = this.bIm.fill(0);
-    bRe.fill(1, row * width, row * width + count);
+    const { width } = this;
+    this.bRe.fill(0);
+    this.bIm.fill(0);
+    this.bRe.fill(1, row * width, row * width + count);
+    this.solveLoaded(count, xRe, xIm);
+  }
+
+  /**
+   * Solve A x = rhs at the first frequency of the last batch, with its factors, for another
+   * right-hand side. Needs a program for all unknowns.
+   */
+  solveAgain(rhs: ComplexTrace): ComplexTrace {
+    this.load(rhs);
+    const x = this.empty();
+    this.solveLoaded(1, x.re, x.im);
+    return this.first(x);
+  }
+
+  /** The same of the transposed equations. */
+  solveAgainTransposed(rhs: ComplexTrace): ComplexTrace {
+    this.load(rhs);
+    const y = this.empty();
+    this.solveLoadedTransposed(1, y.re, y.im);
+    return this.first(y);
+  }
+
+  private load({ re, im }: ComplexTrace): void {
+    for (let i = 0; i < this.plan.size; i++) {
+      this.bRe[i * this.width] = re[i];
+      this.bIm[i * this.width] = im[i];
+    }
+  }
+
+  private empty(): ComplexTrace {
+    return { re: new Float64Array(this.xRe.length), im: new Float64Array(this.xRe.length) };
+  }
+
+  private first({ re, im }: ComplexTrace): ComplexTrace {
+    const { width } = this;
+    if (width === 1) return { re, im };
+    const pick = (a: Float64Array) =>
+      Float64Array.from({ length: this.plan.size }, (_, i) => a[i * width]);
+    return { re: pick(re), im: pick(im) };
+  }
+
+  /** Forward and back substitution of what stands in `b`. */
+  private solveLoaded(count: number, xRe: Float64Array, xIm: Float64Array): void {
+    const { vRe, vIm, lRe, lIm, pRe, pIm, width, plan, bRe, bIm } = this;
     for (let k = 0; k < plan.size; k++) {
       const from = plan.pivotRow[k] * width;
       for (let m = plan.lowerStart[k]; m < plan.lowerStart[k + 1]; m++) {
@@ -262,12 +309,18 @@ export class FrequencySolver {
    * @param yRe, yIm filled with size x width values, laid out like `xRe`
    */
   solveTransposed(unknown: number, count: number, yRe: Float64Array, yIm: Float64Array): void {
+    const { width } = this;
+    this.bRe.fill(0);
+    this.bIm.fill(0);
+    this.bRe.fill(1, unknown * width, unknown * width + count);
+    this.solveLoadedTransposed(count, yRe, yIm);
+  }
+
+  /** The same for what stands in `b`, by unknown. */
+  private solveLoadedTransposed(count: number, yRe: Float64Array, yIm: Float64Array): void {
     const { vRe, vIm, lRe, lIm, width, plan } = this;
     const cRe = this.bRe;
     const cIm = this.bIm;
-    cRe.fill(0);
-    cIm.fill(0);
-    cRe.fill(1, unknown * width, unknown * width + count);
     for (let k = 0; k < plan.size; k++) {
       const z = plan.pivotColumn[k] * width;
       product(cRe, cIm, z, cRe, cIm, z, this.pRe, this.pIm, k * width, count);

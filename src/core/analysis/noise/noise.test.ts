@@ -35,6 +35,25 @@ describe('noise', () => {
     );
   });
 
+  test.each([50, 3e4, 1e6])('kT/C of a resonance of Q = %d, whatever its Q', (quality) => {
+    const [farads, henries] = [1e-7, 0.01];
+    const ohms = quality * Math.sqrt(henries / farads);
+    const circuit = makeCircuit([
+      { id: 'R', kind: 'resistor', a: 'out', b: '0', ohms },
+      { id: 'L', kind: 'inductor', a: 'out', b: '0', henries },
+      { id: 'C', kind: 'capacitor', a: 'out', b: '0', farads },
+    ]);
+    const { rmsVolts } = noise(circuit, {
+      probe: 'out',
+      frequenciesHz: [],
+      fromHz: 1,
+      toHz: 1e8,
+    });
+    const all = Math.sqrt((1.380649e-23 * 300.15) / farads);
+    // What lies above the band: the skirt falls as 1 / f^2, so that a tail of f0 / Q / f is left.
+    expect(Math.abs(rmsVolts / all - 1)).toBeLessThan(2e-5);
+  });
+
   test('a diode carrying I behaves as half a resistor: 2 q I against r = n VT / I', () => {
     const circuit = makeCircuit([
       { id: 'I1', kind: 'current-source', from: '0', to: 'out', dcAmps: 1e-3 },

@@ -5,14 +5,13 @@ import type { Circuit } from '@/core/circuit/schema';
 import { productOf, type NoiseTerm } from '@/core/circuit/stamper';
 import { AcAnalysis } from '../ac/ac';
 import type { Linearised } from '../ac/prepared';
+import { integrateBand, type Band } from './band';
 
-export interface NoiseRequest {
+/** The band is that of the totals. */
+export interface NoiseRequest extends Band {
   probe: string;
   /** Frequencies of the spots. */
   frequenciesHz: ArrayLike<number>;
-  /** Band of the totals. */
-  fromHz: number;
-  toHz: number;
   /** The totals' squares settle to this part of themselves. Default 1e-7. */
   settled?: number;
   signal?: AbortSignal;
@@ -46,8 +45,7 @@ export function aWeighting(hz: number): number {
 /**
  * Noise at a net: one transposed solve a frequency gives the transfer from every noise source at
  * once (L. W. Nagel, R. A. Rohrer, S. W. Director: the adjoint network; R. Rohrer et al., IEEE J.
- * Solid-State Circuits SC-6, 1971). Band totals integrate the density on a grid that is refined
- * until they settle.
+ * Solid-State Circuits SC-6, 1971). Band totals integrate the density until they settle.
  */
 export function noise(circuit: Circuit, request: NoiseRequest): NoiseResult {
   return noiseOf(new AcAnalysis(circuit, request.signal), request);
@@ -75,12 +73,15 @@ export function noiseOf(analysis: AcAnalysis, request: NoiseRequest): NoiseResul
     Float64Array.from(request.frequenciesHz),
     signal,
   );
-  const total = integrate(analysis, unknown, terms, { fromHz, toHz }, settled, signal);
+  const [flat, weighted, ...byTerm] = integrateBand({ fromHz, toHz }, settled, (hz) => {
+    const found = densities(analysis, unknown, terms, hz, signal);
+    return [found.total, found.total.map((x, k) => x * aWeighting(hz[k])), ...found.byTerm];
+  });
   const byPart = new Map<string, { part: string; cause: string; square: number }>();
   terms.forEach((term, k) => {
     const key = `${term.part} ${term.cause}`;
     const entry = byPart.get(key) ?? { part: term.part, cause: term.cause, square: 0 };
-    entry.square += total.byTerm[k];
+    entry.square += byTerm[k];
     byPart.set(key, entry);
   });
   return {
@@ -89,8 +90,8 @@ export function noiseOf(analysis: AcAnalysis, request: NoiseRequest): NoiseResul
       voltsPerRootHz: Math.sqrt(spots.total[k]),
       inputVoltsPerRootHz: spots.gain[k] > 0 ? Math.sqrt(spots.total[k]) / spots.gain[k] : null,
     })),
-    rmsVolts: Math.sqrt(total.flat),
-    rmsVoltsA: Math.sqrt(total.weighted),
+    rmsVolts: Math.sqrt(flat),
+    rmsVoltsA: Math.sqrt(weighted),
     contributions: [...byPart.values()]
       .map(({ part, cause, square }) => ({ part, cause, rmsVolts: Math.sqrt(square) }))
       .sort((a, b) => b.rmsVolts - a.rmsVolts),
@@ -176,62 +177,4 @@ function densities(
     }
   });
   return result;
-}
-
-/** Totals that settle to less than this are close ones. */
-const CLOSE = 1e-5;
-
-/** Simpson's rule in log frequency, the grid doubled (its points kept) until the total settles. */
-function integrate(
-  analysis: AcAnalysis,
-  unknown: number,
-  terms: readonly NoiseTerm[],
-  { fromHz, toHz }: { fromHz: number; toHz: number },
-  settled: number,
-  signal?: AbortSignal,
-) {
-  const span = Math.log(toHz / fromHz);
-  const at = (part: number) => fromHz * Math.exp(span * part);
-  // A total that need not be close begins with fewer: a resonance shows itself by its skirts.
-  let intervals = Math.max(32, 2 * Math.ceil(span * (settled < CLOSE ? 12 : 6)));
-  const ends = Float64Array.from({ length: intervals + 1 }, (_, k) => at(k / intervals));
-  let d = densities(analysis, unknown, terms, ends, signal);
-  let before = -1;
-  for (;;) {
-    const x = d.frequenciesHz;
-    const sum = (values: (k: number) => number) => {
-      let s = 0;
-      for (let k = 0; k <= intervals; k++)
-        s += values(k) * x[k] * (k === 0 || k === intervals ? 1 : k % 2 === 1 ? 4 : 2);
-      return (s * span) / intervals / 3;
-    };
-    const flat = sum((k) => d.total[k]);
-    if (Math.abs(flat - before) <= settled * flat || intervals > 60_000) {
-      return {
-        flat,
-        weighted: sum((k) => d.total[k] * aWeighting(x[k])),
-        byTerm: d.byTerm.map((term) => sum((k) => term[k])),
-      };
-    }
-    before = flat;
-    const middles = Float64Array.from({ length: intervals }, (_, k) => at((k + 0.5) / intervals));
-    d = interleaved(d, densities(analysis, unknown, terms, middles, signal));
-    intervals *= 2;
-  }
-}
-
-/** Densities on a grid and on its middles, in rising order. */
-function interleaved(grid: Densities, middles: Densities): Densities {
-  const both = (a: Float64Array, b: Float64Array): Float64Array => {
-    const all = new Float64Array(a.length + b.length);
-    for (let k = 0; k < a.length; k++) all[2 * k] = a[k];
-    for (let k = 0; k < b.length; k++) all[2 * k + 1] = b[k];
-    return all;
-  };
-  return {
-    frequenciesHz: both(grid.frequenciesHz, middles.frequenciesHz),
-    total: both(grid.total, middles.total),
-    byTerm: grid.byTerm.map((term, i) => both(term, middles.byTerm[i])),
-    gain: both(grid.gain, middles.gain),
-  };
 }

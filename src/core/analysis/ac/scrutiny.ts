@@ -1,0 +1,142 @@
+import { CarefulSolver, type Undetermined } from '../linear/careful';
+import type { ExactMatrix } from '../linear/exact-matrix';
+import type { FrequencySolver } from '../linear/frequency-solver';
+import type { SlotMatrix } from '../linear/matrix';
+import { REFINABLE } from '../linear/trust';
+import type { ComplexTrace } from './complex';
+
+/** The equations as they stand, and who can solve them. */
+export interface Scrutinised {
+  matrix: SlotMatrix;
+  rhs: ComplexTrace;
+  /** The same equations in two doubles. */
+  exact(): ExactMatrix;
+  /** A planned solver for all unknowns; absent where no order of pivots was found. */
+  narrow(): FrequencySolver | undefined;
+}
+
+/** A correction of at most this part leaves, after it was made, less than its square. */
+const ACCEPTED = 1e-7;
+/** Where the correction would be smaller than this, neighbouring frequencies need none. */
+const NEGLIGIBLE = 1e-12;
+/** Frequencies within a quarter of an octave are neighbours. */
+const PER_OCTAVE = 4;
+/** Values that have moved further than by this factor make another circuit. */
+const FAR = 2;
+
+/** What is to be solved. */
+export interface Aim {
+  /** Unknowns whose digits matter; those of a transposed solution matter as they bear on its goal. */
+  wanted: readonly number[] | 'all';
+  /** Right-hand side; without it, that of the sources. */
+  rhs?: ComplexTrace;
+  transposed?: boolean;
+}
+
+/**
+ * Measures what a planned solution has lost, by one step of refinement whose residual is taken in
+ * two doubles: the step is as large as the error was (J. Demmel et al., "Error Bounds from
+ * Extra-Precise Iterative Refinement", ACM TOMS 32, 2006). What refinement cannot mend is solved by
+ * the careful twin.
+ *
+ * One measurement speaks for a quarter of an octave, as long as values stay near those it was made
+ * with: what makes equations lose digits (values many decades apart) changes slowly with frequency,
+ * and resonances show themselves by their pivots.
+ */
+export class Scrutiny {
+  private readonly trust = new Map<string, boolean>();
+  private around: Float64Array | undefined;
+
+  constructor(private readonly equations: Scrutinised) {}
+
+  /** Values have changed: forget what was measured with others far from them. */
+  moved(values: Float64Array): void {
+    const { around } = this;
+    if (around && values.every((v, i) => v === around[i] || isNear(v, around[i]))) return;
+    this.around = values.slice();
+    this.trust.clear();
+  }
+
+  /** Whether planned solutions near this frequency keep their digits. */
+  trusts(omega: number, aim: Aim, key: string): boolean {
+    const place = `${key} ${omega > 0 ? Math.floor(Math.log2(omega) * PER_OCTAVE) : 'rest'}`;
+    let known = this.trust.get(place);
+    if (known === undefined) {
+      const refined = this.refined(omega, aim);
+      known = refined !== undefined && refined.loss <= NEGLIGIBLE;
+      this.trust.set(place, known);
+    }
+    return known;
+  }
+
+  /** The solution at one frequency, to the digits that the values give. */
+  solve(omega: number, aim: Aim): ComplexTrace | Undetermined {
+    const refined = this.refined(omega, aim);
+    if (refined && refined.loss <= ACCEPTED) return refined.x;
+    const careful = new CarefulSolver(this.equations.exact());
+    return careful.solve(omega, aim.rhs ?? this.equations.rhs, aim.transposed);
+  }
+
+  /** The planned solution corrected once, and how large the correction was. */
+  private refined(omega: number, aim: Aim): { x: ComplexTrace; loss: number } | undefined {
+    const solver = this.equations.narrow();
+    if (!solver) return undefined;
+    solver.solve(Float64Array.of(omega), 0, 1);
+    if (!(solver.doubt[0] <= REFINABLE)) return undefined;
+    const direct = { re: solver.xRe.slice(), im: solver.xIm.slice() };
+    const { rhs = this.equations.rhs, transposed = false } = aim;
+    const again = (b: ComplexTrace) =>
+      transposed ? solver.solveAgainTransposed(b) : solver.solveAgain(b);
+    const x = aim.rhs ? again(rhs) : direct;
+    const step = again(this.equations.exact().residual(omega, rhs, x, transposed));
+    const loss = transposed
+      ? weightedLoss(x, step, this.rowSizes(omega, direct))
+      : ownLoss(x, step, aim.wanted);
+    for (let i = 0; i < x.re.length; i++) {
+      x.re[i] += step.re[i];
+      x.im[i] += step.im[i];
+    }
+    return { x, loss };
+  }
+
+  /** How large the terms of each equation are at a solution; of the equation itself where that is zero. */
+  private rowSizes(omega: number, { re, im }: ComplexTrace): Float64Array {
+    const { size, rows, columns, g, c } = this.equations.matrix;
+    const [own, driven] = [new Float64Array(size), new Float64Array(size)];
+    for (let slot = 0; slot < rows.length; slot++) {
+      const [row, column] = [rows[slot], columns[slot]];
+      const entry = Math.hypot(g[slot], c[slot] * omega);
+      own[row] = Math.max(own[row], entry);
+      driven[row] = Math.max(driven[row], entry * Math.hypot(re[column], im[column]));
+    }
+    return driven.some((x) => x > 0) ? driven : own;
+  }
+}
+
+const isNear = (a: number, b: number): boolean =>
+  a * b > 0 && Math.abs(a) <= FAR * Math.abs(b) && Math.abs(b) <= FAR * Math.abs(a);
+
+/** The largest part of itself by which a wanted unknown is corrected. */
+function ownLoss(x: ComplexTrace, step: ComplexTrace, wanted: readonly number[] | 'all'): number {
+  let worst = 0;
+  const look = (i: number) => {
+    const moved = Math.hypot(step.re[i], step.im[i]);
+    if (moved === 0) return;
+    const part = moved / Math.hypot(x.re[i], x.im[i]);
+    if (!(part <= worst)) worst = part;
+  };
+  if (wanted === 'all') for (let i = 0; i < x.re.length; i++) look(i);
+  else wanted.forEach(look);
+  return worst;
+}
+
+/** The same of what equations do to an unknown, each as it bears on it. */
+function weightedLoss(y: ComplexTrace, step: ComplexTrace, weights: Float64Array): number {
+  let [moved, all] = [0, 0];
+  for (let i = 0; i < weights.length; i++) {
+    const off = Math.hypot(step.re[i], step.im[i]) * weights[i];
+    if (!(off <= moved)) moved = off;
+    all = Math.max(all, Math.hypot(y.re[i], y.im[i]) * weights[i]);
+  }
+  return all > 0 ? moved / all : moved;
+}

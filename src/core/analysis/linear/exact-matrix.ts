@@ -1,0 +1,96 @@
+import type { Entry } from '@/core/circuit/compile';
+import type { Product } from '@/core/circuit/stamper';
+import {
+  difference,
+  long,
+  multiple,
+  plain,
+  product,
+  quotient,
+  sum,
+  ZERO,
+  type Long,
+} from '@/core/numeric/double-double';
+import type { ComplexTrace } from '../ac/complex';
+import type { SlotMatrix } from './matrix';
+
+/** An entry of G or C in two doubles: a resistance of 3 ohms is a third of a siemens to 32 digits. */
+function exactEntry({ scale, factors }: Product, values: ArrayLike<number>): Long {
+  let value = long(scale);
+  for (const [parameter, power] of factors) {
+    const p = long(values[parameter]);
+    if (power === 1) value = product(value, p);
+    else if (power === -1) value = quotient(value, p);
+    else value = product(value, long(values[parameter] ** power));
+  }
+  return value;
+}
+
+/** One place of G + s C. */
+export interface ExactSlot {
+  row: number;
+  column: number;
+  g: Long;
+  c: Long;
+  /** Sizes of the largest terms of both: what is far below them is rounding. */
+  mostG: number;
+  mostC: number;
+}
+
+/**
+ * G and C summed up in two doubles, so that a small conductance beside a large one is still there
+ * when the large one cancels out.
+ */
+export class ExactMatrix {
+  readonly slots: readonly ExactSlot[];
+
+  /** @param entries of the matrix, in the order of its `slotOfEntry` */
+  constructor(
+    { rows, columns, slotOfEntry, size }: SlotMatrix,
+    entries: readonly Entry[],
+    values: ArrayLike<number>,
+  ) {
+    this.size = size;
+    const slots = Array.from(rows, (row, slot): ExactSlot => {
+      return { row, column: columns[slot], g: ZERO, c: ZERO, mostG: 0, mostC: 0 };
+    });
+    entries.forEach((entry, i) => {
+      const slot = slots[slotOfEntry[i]];
+      const value = exactEntry(entry, values);
+      if (entry.reactive) {
+        slot.c = sum(slot.c, value);
+        slot.mostC = Math.max(slot.mostC, Math.abs(value.hi));
+      } else {
+        slot.g = sum(slot.g, value);
+        slot.mostG = Math.max(slot.mostG, Math.abs(value.hi));
+      }
+    });
+    this.slots = slots;
+  }
+
+  readonly size: number;
+
+  /**
+   * What x leaves of rhs - (G + j omega C) x, or of the transposed equations, accurate however much
+   * of it cancels.
+   */
+  residual(omega: number, rhs: ComplexTrace, x: ComplexTrace, transposed = false): ComplexTrace {
+    const re = Array.from(rhs.re, long);
+    const im = Array.from(rhs.im, long);
+    for (const { row, column, g, c } of this.slots) {
+      const [i, j] = transposed ? [column, row] : [row, column];
+      const [xr, xi] = [x.re[j], x.im[j]];
+      if (xr === 0 && xi === 0) continue;
+      if (g.hi !== 0) {
+        re[i] = difference(re[i], multiple(g, xr));
+        im[i] = difference(im[i], multiple(g, xi));
+      }
+      if (c.hi !== 0) {
+        const s = multiple(c, omega);
+        re[i] = sum(re[i], multiple(s, xi));
+        im[i] = difference(im[i], multiple(s, xr));
+      }
+    }
+    return { re: Float64Array.from(re, plain), im: Float64Array.from(im, plain) };
+  }
+}
