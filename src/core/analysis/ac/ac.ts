@@ -321,7 +321,8 @@ export class AcAnalysis {
     if (this.prepared.plansFor(omega)) this.narrow = this.makeSolver('all', NARROWEST);
   }
 
-  private exactMatrix(): ExactMatrix {
+  /** The present equations in two doubles. */
+  exactMatrix(): ExactMatrix {
     const { revision } = this.matrix;
     if (this.exact?.revision !== revision)
       this.exact = { revision, matrix: new ExactMatrix(this.matrix, this.entries, this.values) };
