@@ -8,7 +8,6 @@ import { ExactMatrix } from '../linear/exact-matrix';
 import { FrequencySolver } from '../linear/frequency-solver';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
-import { SOUND } from '../linear/trust';
 import type { ComplexTrace } from './complex';
 import { PointSolution } from './point-solution';
 import { keyOf, Prepared, type Linearised } from './prepared';
@@ -255,7 +254,7 @@ export class AcAnalysis {
       }
       for (let k = 0; k < count; k++) {
         const w = omega[from + k];
-        if (doubt[k] <= SOUND && this.scrutiny.trusts(w, { wanted }, key)) continue;
+        if (this.scrutiny.trusts(w, doubt[k], { wanted }, key)) continue;
         this.put(this.solveCarefully(w, { wanted }), from + k, wanted, traces);
       }
     }
@@ -303,9 +302,8 @@ export class AcAnalysis {
         const w = omega[from + k];
         if (
           solver &&
-          solver.doubt[k] <= SOUND &&
-          this.scrutiny.trusts(w, direct, `${unknown}`) &&
-          this.scrutiny.trusts(w, back, `to ${unknown}`)
+          this.scrutiny.trusts(w, solver.doubt[k], direct, `${unknown}`) &&
+          this.scrutiny.trusts(w, solver.doubt[k], back, `to ${unknown}`)
         )
           continue;
         putLane(this.solveCarefully(w, direct), x, k, width);

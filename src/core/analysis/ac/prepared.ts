@@ -3,7 +3,7 @@ import { compile, type Entry, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import { Values } from '@/core/circuit/values';
 import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
-import { OperatingPointSearch } from '../dc/operating-point';
+import { OperatingPointSearch } from '../dc/search';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { slotMatrix, type SlotMatrix } from '../linear/matrix';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';

@@ -2,7 +2,7 @@ import { CarefulSolver, type Undetermined } from '../linear/careful';
 import type { ExactMatrix } from '../linear/exact-matrix';
 import type { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
-import { REFINABLE } from '../linear/trust';
+import { REFINABLE, SOUND } from '../linear/trust';
 import type { ComplexTrace } from './complex';
 
 /** The equations as they stand, and who can solve them. */
@@ -19,6 +19,8 @@ export interface Scrutinised {
 const ACCEPTED = 1e-7;
 /** Where the correction would be smaller than this, neighbouring frequencies need none. */
 const NEGLIGIBLE = 1e-12;
+/** Pivots that lost up to three times as much (squared) are about as bad. */
+const ALIKE = 9;
 /** Frequencies within a quarter of an octave are neighbours. */
 const PER_OCTAVE = 4;
 /** Values that have moved further than by this factor make another circuit. */
@@ -44,7 +46,7 @@ export interface Aim {
  * and resonances show themselves by their pivots.
  */
 export class Scrutiny {
-  private readonly trust = new Map<string, boolean>();
+  private readonly measured = new Map<string, { loss: number; doubt: number }>();
   private around: Float64Array | undefined;
 
   constructor(private readonly equations: Scrutinised) {}
@@ -54,19 +56,24 @@ export class Scrutiny {
     const { around } = this;
     if (around && values.every((v, i) => v === around[i] || isNear(v, around[i]))) return;
     this.around = values.slice();
-    this.trust.clear();
+    this.measured.clear();
   }
 
-  /** Whether planned solutions near this frequency keep their digits. */
-  trusts(omega: number, aim: Aim, key: string): boolean {
+  /**
+   * Whether a planned solution keeps its digits.
+   *
+   * @param doubt of its pivots; those that are sound have been measured in their neighbourhood, others
+   *   must have been measured where they were about as bad
+   */
+  trusts(omega: number, doubt: number, aim: Aim, key: string): boolean {
+    if (!(doubt <= REFINABLE)) return false;
     const place = `${key} ${omega > 0 ? Math.floor(Math.log2(omega) * PER_OCTAVE) : 'rest'}`;
-    let known = this.trust.get(place);
-    if (known === undefined) {
-      const refined = this.refined(omega, aim);
-      known = refined !== undefined && refined.loss <= NEGLIGIBLE;
-      this.trust.set(place, known);
+    let known = this.measured.get(place);
+    if (!known) {
+      const { loss, doubt: own } = this.refined(omega, aim) ?? { loss: Infinity, doubt: 1 };
+      this.measured.set(place, (known = { loss, doubt: own }));
     }
-    return known;
+    return known.loss <= NEGLIGIBLE && (doubt <= SOUND || doubt <= ALIKE * known.doubt);
   }
 
   /** The solution at one frequency, to the digits that the values give. */
@@ -78,7 +85,10 @@ export class Scrutiny {
   }
 
   /** The planned solution corrected once, and how large the correction was. */
-  private refined(omega: number, aim: Aim): { x: ComplexTrace; loss: number } | undefined {
+  private refined(
+    omega: number,
+    aim: Aim,
+  ): { x: ComplexTrace; loss: number; doubt: number } | undefined {
     const solver = this.equations.narrow();
     if (!solver) return undefined;
     solver.solve(Float64Array.of(omega), 0, 1);
@@ -96,7 +106,7 @@ export class Scrutiny {
       x.re[i] += step.re[i];
       x.im[i] += step.im[i];
     }
-    return { x, loss };
+    return { x, loss, doubt: solver.doubt[0] };
   }
 
   /** How large the terms of each equation are at a solution; of the equation itself where that is zero. */

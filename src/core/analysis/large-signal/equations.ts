@@ -36,7 +36,7 @@ export class LargeSignalEquations {
   private readonly reactiveSlots: Int32Array;
   private readonly inputUnknowns: Int32Array;
   /** Of the system, and those that only keep a place. */
-  private readonly entries: readonly Entry[];
+  readonly entries: readonly Entry[];
 
   /** @param values of the parameters; after changing them, call `update` */
   constructor(

@@ -3,7 +3,7 @@ import { checkWiring } from '@/core/circuit/check';
 import { compile } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
-import { OperatingPointSearch } from '../dc/operating-point';
+import { OperatingPointSearch } from '../dc/search';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { stepMap } from './step-map';
 

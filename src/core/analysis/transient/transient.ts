@@ -4,7 +4,7 @@ import { compile } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import { constantOf, type SourceTerm } from '@/core/circuit/stamper';
 import { nextBreak, waveformValue } from '@/core/circuit/waveform';
-import { OperatingPointSearch } from '../dc/operating-point';
+import { OperatingPointSearch } from '../dc/search';
 import { advance, stuck } from './advance';
 import { Stepper } from './stepper';
 

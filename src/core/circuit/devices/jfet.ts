@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
-import { boundedExp, boundedExpSlope } from '../junction';
+import { boundedExp, boundedExpSlope, criticalVolts, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 import { parameters } from '../stamper';
 
@@ -40,6 +40,7 @@ export const jfet = defineDevice<z.infer<typeof schema>>({
     const m = part.model;
     parameters(s, m);
     const sign = m.polarity === 'n' ? 1 : -1;
+    const critical = criticalVolts(m.gateSaturationAmps, 1);
     const beta = m.saturatedDrainAmps / m.pinchOffVolts ** 2;
     const nets = [s.net(part.drain), s.net(part.gate), s.net(part.source)];
     s.nonlinear({
@@ -103,6 +104,18 @@ export const jfet = defineDevice<z.infer<typeof schema>>({
         out.charge[0] = -m.gateDrainFarads * (g - d);
         out.charge[2] = -m.gateSourceFarads * (g - so);
         out.charge[1] = -(out.charge[0] + out.charge[2]);
+      },
+      limit(v, previous) {
+        let held = false;
+        for (const other of [0, 2]) {
+          const wanted = sign * (v[1] - v[other]);
+          const before = sign * (previous[1] - previous[other]);
+          const allowed = limitJunction(wanted, before, THERMAL_VOLTS, critical);
+          if (allowed === wanted) continue;
+          v[other] += sign * (wanted - allowed);
+          held = true;
+        }
+        return held;
       },
     });
   },
