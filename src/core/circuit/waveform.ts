@@ -61,56 +61,55 @@ export function valueAtRest(w: Waveform): number {
   return w.shape === 'step' || w.shape === 'square' ? w.lowVolts : w.offsetVolts;
 }
 
-/** The value of a waveform at a time, seconds from the start. */
-export function waveformValue(w: Waveform, t: number): number {
+/**
+ * The value of a waveform at a time, seconds from the start.
+ *
+ * @param side where it jumps at that time: -1 for what it was, 1 for what it will be
+ */
+export function waveformValue(w: Waveform, t: number, side: -1 | 1 = 1): number {
   if (t < 0) return valueAtRest(w);
   switch (w.shape) {
     case 'step': {
       const since = t - w.delaySeconds;
-      if (since < 0) return w.lowVolts;
+      if (isBefore(since, 0, side)) return w.lowVolts;
       const part = w.riseSeconds > 0 ? Math.min(1, since / w.riseSeconds) : 1;
       return w.lowVolts + part * (w.highVolts - w.lowVolts);
     }
     case 'square': {
       const since = t - w.delaySeconds;
-      if (since < 0) return w.lowVolts;
-      const period = 1 / w.frequencyHz;
-      const phase = cyclePart(since, w.frequencyHz) * period;
-      const rise = Math.min(w.riseSeconds, 0.5 * period * Math.min(w.duty, 1 - w.duty));
+      if (isBefore(since, 0, side)) return w.lowVolts;
+      const { rise, duty } = squareMarks(w);
+      const phase = cyclePart(since, w.frequencyHz, [0, rise, duty, duty + rise], side);
       const swing = w.highVolts - w.lowVolts;
-      const high = w.duty * period;
       if (phase < rise) return w.lowVolts + (swing * phase) / rise;
-      if (phase < high) return w.highVolts;
-      if (phase < high + rise) return w.highVolts - (swing * (phase - high)) / rise;
+      if (phase < duty) return w.highVolts;
+      if (phase < duty + rise) return w.highVolts - (swing * (phase - duty)) / rise;
       return w.lowVolts;
     }
     case 'sine':
       return t < w.delaySeconds
         ? w.offsetVolts
-        : w.offsetVolts +
-            w.amplitudeVolts *
-              Math.sin(
-                2 * Math.PI * cyclePart(t - w.delaySeconds, w.frequencyHz) +
-                  (w.degrees * Math.PI) / 180,
-              );
+        : w.offsetVolts + w.amplitudeVolts * sineOf(w, t - w.delaySeconds, w.degrees);
     case 'triangle': {
       if (t < w.delaySeconds) return w.offsetVolts;
-      const p = cyclePart(t - w.delaySeconds, w.frequencyHz);
+      const p = cyclePart(t - w.delaySeconds, w.frequencyHz, [0], side);
       return (
         w.offsetVolts + w.amplitudeVolts * (p < 0.25 ? 4 * p : p < 0.75 ? 2 - 4 * p : 4 * p - 4)
       );
     }
     case 'saw': {
-      if (t < w.delaySeconds) return w.offsetVolts;
-      const p = cyclePart(t - w.delaySeconds, w.frequencyHz);
+      if (isBefore(t - w.delaySeconds, 0, side)) return w.offsetVolts;
+      const p = cyclePart(t - w.delaySeconds, w.frequencyHz, [0, 0.5], side);
       return w.offsetVolts + w.amplitudeVolts * (p < 0.5 ? 2 * p : 2 * p - 2);
     }
     case 'burst': {
       const since = t - w.delaySeconds;
       if (since < 0) return w.offsetVolts;
-      const into = w.repeatSeconds ? since % w.repeatSeconds : since;
-      return into < w.cycles / w.frequencyHz
-        ? w.offsetVolts + w.amplitudeVolts * Math.sin(2 * Math.PI * cyclePart(into, w.frequencyHz))
+      const every = w.repeatSeconds ?? Infinity;
+      const into = cyclePart(since, 1 / every, [0, w.cycles / w.frequencyHz / every], side) * every;
+      const now = w.repeatSeconds ? into : since;
+      return isBefore(now, w.cycles / w.frequencyHz, side)
+        ? w.offsetVolts + w.amplitudeVolts * sineOf(w, now, 0)
         : w.offsetVolts;
     }
     case 'noise': {
@@ -134,6 +133,53 @@ export function waveformValue(w: Waveform, t: number): number {
   }
 }
 
+const sineOf = ({ frequencyHz }: { frequencyHz: number }, seconds: number, degrees: number) =>
+  Math.sin(2 * Math.PI * cyclePart(seconds, frequencyHz, [], 1) + (degrees * Math.PI) / 180);
+
+/** Rise and duty of a square as parts of its period. */
+function squareMarks(w: Extract<Waveform, { shape: 'square' }>): { rise: number; duty: number } {
+  const most = 0.5 * Math.min(w.duty, 1 - w.duty);
+  return { rise: Math.min(w.riseSeconds * w.frequencyHz, most), duty: w.duty };
+}
+
+/** A jump of more than this part of a waveform's size is one. */
+const JUMP = 1e-9;
+
+/** Whether a waveform jumps at a time, and does not only bend. */
+export function jumpsAt(w: Waveform, t: number): boolean {
+  const [before, after] = [waveformValue(w, t, -1), waveformValue(w, t, 1)];
+  const size =
+    'highVolts' in w
+      ? Math.abs(w.highVolts - w.lowVolts)
+      : 'amplitudeVolts' in w
+        ? w.amplitudeVolts
+        : 0;
+  return Math.abs(after - before) > JUMP * Math.abs(size);
+}
+
+/** How often a second, at most, a waveform jumps or bends. */
+export function breaksPerSecond(w: Waveform): number {
+  switch (w.shape) {
+    case 'square':
+      return 4 * w.frequencyHz;
+    case 'triangle':
+    case 'saw':
+      return 2 * w.frequencyHz;
+    case 'burst':
+      return w.repeatSeconds ? 2 / w.repeatSeconds : 0;
+    case 'noise':
+    case 'samples':
+      return 1 / w.sampleSeconds;
+    case 'step':
+    case 'sine':
+      return 0;
+  }
+}
+
+/** The frequency that steps have to follow between breaks, hertz; 0 for straight lines. */
+export const followedHz = (w: Waveform): number =>
+  w.shape === 'sine' || w.shape === 'burst' ? w.frequencyHz : 0;
+
 /** The next time after `t` at which a waveform jumps or bends sharply; Infinity when it never does. */
 export function nextBreak(w: Waveform, t: number): number {
   const later = (times: number[]) =>
@@ -142,13 +188,12 @@ export function nextBreak(w: Waveform, t: number): number {
     case 'step':
       return later([w.delaySeconds, w.delaySeconds + w.riseSeconds]);
     case 'square': {
-      const period = 1 / w.frequencyHz;
-      const rise = Math.min(w.riseSeconds, 0.5 * period * Math.min(w.duty, 1 - w.duty));
+      const { rise, duty } = squareMarks(w);
       const cycle = Math.floor((t - w.delaySeconds) * w.frequencyHz + 1e-9);
-      const marks = [0, rise, w.duty * period, w.duty * period + rise];
+      const marks = [0, rise, duty, duty + rise];
       return later(
         [cycle, cycle + 1].flatMap((c) =>
-          c < 0 ? [] : marks.map((m) => w.delaySeconds + c * period + m),
+          c < 0 ? [] : marks.map((m) => w.delaySeconds + (c + m) / w.frequencyHz),
         ),
       );
     }
@@ -182,11 +227,26 @@ export function nextBreak(w: Waveform, t: number): number {
   }
 }
 
-/** Part of the present cycle, 0 to 1; a hair before the end counts as the next beginning. */
-function cyclePart(t: number, frequencyHz: number): number {
+/** Nearer than this part of a cycle to a mark is at it. */
+const AT = 1e-9;
+/** So little before a mark counts as just before it. */
+const JUST = 1e-12;
+
+const isBefore = (t: number, mark: number, side: -1 | 1): boolean =>
+  Math.abs(t - mark) <= AT * Math.abs(mark) ? side < 0 : t < mark;
+
+/**
+ * Part of the present cycle, 0 to 1. At a mark, which rounding may miss by a hair, it is the mark or
+ * just less, as `side` says; a hair before the end counts as the next beginning.
+ */
+function cyclePart(t: number, frequencyHz: number, marks: readonly number[], side: -1 | 1): number {
   const cycles = t * frequencyHz;
   const part = cycles - Math.floor(cycles);
-  return part > 1 - 1e-9 ? 0 : part;
+  for (const mark of marks) {
+    if (Math.abs(part - mark) < AT) return side > 0 ? mark : mark > 0 ? mark - JUST : 1 - JUST;
+    if (mark === 0 && part > 1 - AT) return side > 0 ? 0 : 1 - JUST;
+  }
+  return part > 1 - AT ? 0 : part;
 }
 
 /** A normal draw that depends on seed and index alone (splitmix, then Box and Muller). */

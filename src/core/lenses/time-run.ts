@@ -96,12 +96,13 @@ const FINER = 1;
 
 function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
   const start = startOf(time, shot);
-  const course = new Course(time.equations, time.unknowns(start), SOURCE);
   const { unknown } = time;
+  const level = shot.level - FINER;
+  const course = new Course(time.equations, time.unknowns(start), SOURCE, time.seconds(level));
   const play = (piece: Piece, each: Visit | undefined, from: number): void => {
     let done = 0;
     let afterJump = true;
-    for (const k of stepsAfterJump(piece.units, shot.level - FINER)) {
+    for (const k of stepsAfterJump(piece.units, level)) {
       done += 2 ** k;
       const phase = 2 * Math.PI * shot.sineHz * done * time.seconds(0);
       course.step(time.seconds(k), piece.held + piece.sinePeak * Math.sin(phase), afterJump);

@@ -133,7 +133,8 @@ function representatives(omega: Float64Array): Set<number> {
   if (positive.length === 0) return new Set([0]);
   const low = positive.reduce((a, b) => Math.min(a, b));
   const high = positive.reduce((a, b) => Math.max(a, b));
-  const off = (w: number) => Math.abs(2 * Math.log(w) - Math.log(low) - Math.log(high));
+  const middle = Math.sqrt(low) * Math.sqrt(high);
+  const off = (w: number) => (w > middle ? w / middle : middle / w);
   return new Set([low, positive.reduce((a, b) => (off(b) < off(a) ? b : a)), high]);
 }
 

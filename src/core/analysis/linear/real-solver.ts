@@ -1,6 +1,9 @@
 import type { SlotMatrix } from './matrix';
-import { planElimination, type Plan } from './plan';
+import { planElimination, SingularPlan, type Plan } from './plan';
 import { REFINABLE, SOUND } from './trust';
+
+/** What is left of an equation, as a part of its terms, where its solution has lost half its digits. */
+const UNFULFILLED = 1e-8;
 
 /**
  * Solves real systems of one fixed pattern again and again, as Newton's method and time stepping do.
@@ -17,26 +20,28 @@ export class RealSolver {
   private pivotOfSlot = new Int32Array(0);
   /** 1 / r^2 of the worst pivot of the last factors. */
   private doubt = 1;
-  /** What was factored, while its solutions are to be refined. */
+  /** What was factored. */
   private readonly own: Float64Array;
   private readonly left: Float64Array;
+  private readonly right: Float64Array;
+  private readonly terms: Float64Array;
 
   constructor(private readonly pattern: SlotMatrix) {
     this.b = new Float64Array(pattern.size);
     this.most = new Float64Array(pattern.size);
     this.left = new Float64Array(pattern.size);
+    this.right = new Float64Array(pattern.size);
+    this.terms = new Float64Array(pattern.size);
     this.own = new Float64Array(pattern.rows.length);
   }
 
   /** @throws SingularPlan when the matrix has no unique solution */
   factor(values: Float64Array): void {
     if (!this.plan || !this.eliminate(values)) {
-      this.takePlan(
-        planElimination(this.pattern, [{ re: values, im: new Float64Array(values.length) }]),
-      );
+      this.takePlan(planElimination(this.pattern, [asSample(values)]));
       this.eliminate(values);
     }
-    if (!(this.doubt <= SOUND)) this.own.set(values);
+    this.own.set(values);
   }
 
   /** Choose pivots anew at the next matrix: those of far other values may serve it badly. */
@@ -51,7 +56,11 @@ export class RealSolver {
     plan.pivotSlot.forEach((slot, k) => (this.pivotOfSlot[slot] = k));
   }
 
-  /** Multipliers below the pivots, reciprocals on them; false when a pivot lost what made it one. */
+  /**
+   * Multipliers below the pivots, reciprocals on them.
+   *
+   * @returns false when a pivot has lost what made it one: others may serve better
+   */
   private eliminate(values: Float64Array): boolean {
     const plan = this.plan!;
     const { v, most, pivotOfSlot } = this;
@@ -62,8 +71,8 @@ export class RealSolver {
       const p = plan.pivotSlot[k];
       const inverse = 1 / v[p];
       const cancelled = (most[k] * inverse) ** 2;
-      if (!(cancelled <= this.doubt)) this.doubt = cancelled;
-      if (!(cancelled <= REFINABLE)) return false;
+      // What is no number stays: it fails every comparison.
+      if (!(cancelled <= this.doubt) && !Number.isNaN(this.doubt)) this.doubt = cancelled;
       v[p] = inverse;
       let target = plan.targetStart[k];
       for (let l = plan.lowerStart[k]; l < plan.lowerStart[k + 1]; l++) {
@@ -77,21 +86,60 @@ export class RealSolver {
         }
       }
     }
-    return true;
+    return this.doubt <= REFINABLE;
   }
 
-  /** Solve for a right-hand side by equation; `x` is filled by unknown. May be the same array. */
+  /**
+   * Solve for a right-hand side by equation; `x` is filled by unknown. May be the same array.
+   *
+   * The equations are looked at with the solution in them: an order of pivots can spoil it by growth
+   * as well as by cancellation (a small pivot, large multipliers), and is then made anew.
+   */
   solve(rhs: Float64Array, x: Float64Array): void {
-    const { b, left } = this;
-    for (let i = 0; i < b.length; i++) b[i] = left[i] = rhs[i];
+    const { b, right } = this;
+    for (let i = 0; i < b.length; i++) b[i] = right[i] = rhs[i];
     this.substitute(x);
-    if (this.doubt <= SOUND) return;
-    const { rows, columns } = this.pattern;
-    for (let slot = 0; slot < rows.length; slot++)
-      left[rows[slot]] -= this.own[slot] * x[columns[slot]];
+    if (this.fulfilled(x)) {
+      if (this.doubt <= SOUND) return;
+    } else if (this.planAnew()) {
+      for (let i = 0; i < b.length; i++) b[i] = right[i];
+      this.substitute(x);
+      this.fulfilled(x);
+    }
+    const { left } = this;
     for (let i = 0; i < b.length; i++) b[i] = left[i];
     this.substitute(left);
     for (let i = 0; i < x.length; i++) x[i] += left[i];
+  }
+
+  /** Other pivots for what was factored; false where there are none. */
+  private planAnew(): boolean {
+    try {
+      this.takePlan(planElimination(this.pattern, [asSample(this.own)]));
+    } catch (error) {
+      if (error instanceof SingularPlan) return false;
+      throw error;
+    }
+    this.eliminate(this.own);
+    return true;
+  }
+
+  /** Whether x solves every equation to some digits; what it leaves is in `left`. */
+  private fulfilled(x: Float64Array): boolean {
+    const { left, terms, right, own } = this;
+    const { rows, columns } = this.pattern;
+    for (let i = 0; i < left.length; i++) {
+      left[i] = right[i];
+      terms[i] = Math.abs(right[i]);
+    }
+    for (let slot = 0; slot < rows.length; slot++) {
+      const term = own[slot] * x[columns[slot]];
+      left[rows[slot]] -= term;
+      terms[rows[slot]] += Math.abs(term);
+    }
+    for (let i = 0; i < left.length; i++)
+      if (!(Math.abs(left[i]) <= UNFULFILLED * terms[i])) return false;
+    return true;
   }
 
   /** What stands in `b`, by the factors. */
@@ -112,3 +160,5 @@ export class RealSolver {
     }
   }
 }
+
+const asSample = (values: Float64Array) => ({ re: values, im: new Float64Array(values.length) });

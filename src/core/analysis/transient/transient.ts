@@ -1,165 +1,171 @@
-import { ReedError, stopIfAsked } from '@/core/errors';
 import { checkWiring } from '@/core/circuit/check';
-import { compile } from '@/core/circuit/compile';
+import { compile, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
-import { constantOf, type SourceTerm } from '@/core/circuit/stamper';
-import { nextBreak, waveformValue } from '@/core/circuit/waveform';
+import { breaksPerSecond, followedHz } from '@/core/circuit/waveform';
+import { ReedError, stopIfAsked } from '@/core/errors';
+import { inWords } from '@/core/quantity/format';
 import { OperatingPointSearch } from '../dc/search';
-import { advance, stuck } from './advance';
+import { Pace } from './advance';
+import { Drive } from './drive';
+import { Recorder } from './recorder';
 import { Stepper } from './stepper';
 
 export interface TransientRequest {
   untilSeconds: number;
-  /** With a step the grid is fixed (audio); without one it follows the error. */
+  /** With a step the times are given, and shorter steps lie between them; without one they follow the error. */
   stepSeconds?: number;
   probes: readonly string[];
-  /** Allowed local error of the free grid, as a part of each voltage's swing. Default 1e-4. */
+  /** Allowed local error as a part of each voltage's swing. Default 1e-4. */
   tolerance?: number;
   signal?: AbortSignal;
 }
 
 export interface TransientResult {
+  /** 0, every step, and the end. */
   timesSeconds: Float64Array;
-  /** Volts by net, at each time. */
+  /** Volts by net, at each time; at a jump, those before it. */
   probes: Record<string, Float64Array>;
 }
 
 const MOST_POINTS = 20_000_000;
+/** Of the tolerance, what the embedded error may be: phase keeps to 1e-5 a cycle then. */
+const EMBEDDED = 1 / 1000;
+/** Of the tolerance, what the error of a given trapezoidal step may be. */
+const TRAPEZOIDAL = 1 / 10;
+/** A followed sine gets at least so many steps a cycle. */
+const STEPS_A_CYCLE = 12;
 
 /**
- * A circuit over time from its operating point: the trapezoidal rule, with one backward-Euler step
- * after each jump of a source (so that the rule does not ring), jumps hit exactly, Newton's method
- * at each step (A. Ruehli, ed., "Circuit Analysis, Simulation and Design", 1986, chapter 3).
+ * A circuit over time from its operating point, jumps of its sources hit exactly, Newton's method at
+ * each step: by a one-step method of order 4 that damps what is faster than its steps (see
+ * tableau.ts), in steps whose error stays within tolerance. On a given grid bent circuits are first
+ * tried by the trapezoidal rule, which counts where its error is small.
  *
  * @throws ReedError `range` for a time or step that cannot be, `convergence` naming time and device
  */
 export function transient(circuit: Circuit, request: TransientRequest): TransientResult {
-  const { untilSeconds, stepSeconds, probes, signal } = request;
-  if (!(untilSeconds > 0) || !Number.isFinite(untilSeconds))
-    throw new ReedError(
-      'range',
-      `${untilSeconds} is not a time to run until: give seconds above zero.`,
-    );
-  if (stepSeconds !== undefined && !(stepSeconds > 0 && stepSeconds <= untilSeconds)) {
-    throw new ReedError(
-      'range',
-      `A step of ${stepSeconds} s cannot be: it must be above zero and at most the ${untilSeconds} s of the run.`,
-    );
-  }
+  const { untilSeconds: until, stepSeconds, probes, tolerance = 1e-4, signal } = request;
+  checkTimes(until, stepSeconds);
   checkWiring(circuit, 'dc');
   const system = compile(circuit, 'large-signal');
-  const unknowns = probes.map((net) => {
-    if (net === circuit.ground) return -1;
-    const index = system.netIndex.get(net);
-    if (index === undefined)
-      throw new ReedError(
-        'circuit',
-        `The circuit has no net “${net}” to probe. Its nets are ${[...system.netIndex.keys()].join(', ')}.`,
-        { net },
-      );
-    return index;
-  });
+  const unknowns = probes.map((net) => probedUnknown(system, net));
+  checkLength(system, until, stepSeconds);
   const search = new OperatingPointSearch(system, signal);
   const stepper = new Stepper(search.equations, search.find());
   const drive = new Drive(system.sources, search.equations.values.all, search.equations.size);
-  const times: number[] = [0];
-  const volts: number[][] = unknowns.map((u) => [u < 0 ? 0 : stepper.x[u]]);
-  const record = (t: number) => {
-    times.push(t);
-    unknowns.forEach((u, i) => volts[i].push(u < 0 ? 0 : stepper.x[u]));
-  };
-  if (stepSeconds !== undefined)
-    fixedGrid(stepper, drive, untilSeconds, stepSeconds, record, signal);
-  else freeGrid(stepper, drive, untilSeconds, request.tolerance ?? 1e-4, record, signal);
+  const recorder = new Recorder(unknowns, stepper.x);
+  recorder.take(0);
+  const followed = Math.max(
+    0,
+    ...system.sources.map((s) => (s.waveform ? followedHz(s.waveform) : 0)),
+  );
+  const longest = Math.min(
+    stepSeconds ?? until / 50,
+    followed > 0 ? 1 / (STEPS_A_CYCLE * followed) : Infinity,
+  );
+  const pace = new Pace(stepper, drive, EMBEDDED * tolerance, longest);
+  const run = { stepper, drive, pace, until, recorder, signal };
+  if (stepSeconds === undefined) freeGrid(run);
+  else fixedGrid(run, stepSeconds, search.equations.linear ? 0 : TRAPEZOIDAL * tolerance);
   return {
-    timesSeconds: Float64Array.from(times),
-    probes: Object.fromEntries(probes.map((net, i) => [net, Float64Array.from(volts[i])])),
+    timesSeconds: recorder.times(),
+    probes: Object.fromEntries(probes.map((net, i) => [net, recorder.volts(i)])),
   };
 }
 
-/** The right-hand side over time. */
-export class Drive {
-  readonly rhs: Float64Array;
-  constructor(
-    private readonly sources: readonly SourceTerm[],
-    private readonly values: ArrayLike<number>,
-    size: number,
-  ) {
-    this.rhs = new Float64Array(size);
-  }
-
-  /** Fill `rhs` for time t; `before` takes the value just before a jump at t. */
-  at(t: number, before = 0): Float64Array {
-    this.rhs.fill(0);
-    for (const term of this.sources) {
-      const { row, sign, waveform } = term;
-      const now = waveform ? waveformValue(waveform, t - before) : constantOf(term, this.values);
-      this.rhs[row] += sign * now;
-    }
-    return this.rhs;
-  }
-
-  nextBreak(t: number): number {
-    let next = Infinity;
-    for (const { waveform } of this.sources)
-      if (waveform) next = Math.min(next, nextBreak(waveform, t));
-    return next;
-  }
-}
-
-/** Equal steps; a jump inside one divides it. */
-function fixedGrid(
-  stepper: Stepper,
-  drive: Drive,
-  until: number,
-  step: number,
-  record: (t: number) => void,
-  signal?: AbortSignal,
-): void {
-  const count = Math.round(until / step);
-  if (count > MOST_POINTS)
+function checkTimes(until: number, step: number | undefined): void {
+  if (!(until > 0) || !Number.isFinite(until))
+    throw new ReedError('range', `${until} is not a time to run until: give seconds above zero.`);
+  if (step !== undefined && !(step > 0 && step <= until)) {
     throw new ReedError(
       'range',
-      `${count} steps are too many: take a longer step or a shorter run.`,
+      `A step of ${step} s cannot be: it must be above zero and at most the ${until} s of the run.`,
     );
+  }
+}
+
+function probedUnknown(system: System, net: string): number {
+  if (net === system.circuit.ground) return -1;
+  const index = system.netIndex.get(net);
+  if (index === undefined)
+    throw new ReedError(
+      'circuit',
+      `The circuit has no net “${net}” to probe. Its nets are ${[...system.netIndex.keys()].join(', ')}.`,
+      { net },
+    );
+  return index;
+}
+
+/** Steps, and jumps and bends of the sources, that are bound to come. */
+function checkLength(system: System, until: number, step: number | undefined): void {
+  for (const { part, waveform } of system.sources) {
+    if (!waveform) continue;
+    const breaks =
+      until * Math.max(breaksPerSecond(waveform), STEPS_A_CYCLE * followedHz(waveform));
+    if (breaks > MOST_POINTS)
+      throw new ReedError(
+        'range',
+        `Source “${part}” changes ${breaks.toPrecision(3)} times in ${inWords(until, 'seconds')}, and each time takes a step: run for a shorter time, or lower its frequency.`,
+        { part },
+      );
+  }
+  if (step !== undefined && until / step > MOST_POINTS)
+    throw new ReedError(
+      'range',
+      `${(until / step).toPrecision(3)} steps are too many: take a longer step or a shorter run.`,
+    );
+}
+
+interface Run {
+  stepper: Stepper;
+  drive: Drive;
+  pace: Pace;
+  until: number;
+  recorder: Recorder;
+  signal?: AbortSignal;
+}
+
+/** The given times, and the end; shorter steps lie between them, and end where a source jumps or bends. */
+function fixedGrid(
+  { stepper, drive, pace, until, recorder, signal }: Run,
+  step: number,
+  trapezoidal: number,
+): void {
+  const count = Math.ceil(until / step - 1e-9);
   let t = 0;
-  let after = true; // the sources may jump at t = 0
   let stop = drive.nextBreak(0);
-  const near = 1e-6 * step;
+  const near = 1e-9 * step;
   for (let k = 1; k <= count; k++) {
     if ((k & 255) === 0) stopIfAsked(signal);
-    const end = k * step;
-    while (stop < end - near) {
-      if (stop > t + near) advance(stepper, drive, t, stop, after, true);
-      t = stop;
-      after = true;
-      stop = drive.nextBreak(stop);
+    const end = k === count ? until : k * step;
+    if (stop > end + near && trapezoidal > 0) {
+      const h = end - t;
+      if (stepper.tryTrapezoidal(h, drive.at(end, 1), trapezoidal) <= 1) {
+        stepper.take(h);
+        t = end;
+        recorder.take(t);
+        continue;
+      }
     }
-    const atBreak = Math.abs(stop - end) <= near;
-    advance(stepper, drive, t, end, after, atBreak);
-    after = atBreak;
-    if (atBreak) stop = drive.nextBreak(stop);
-    t = end;
-    record(t);
+    while (t < end) {
+      const goal = stop < end - near ? stop : end;
+      const atBreak = stop <= goal + near;
+      t = pace.step(t, goal, atBreak ? -1 : 1);
+      if (t < goal || !atBreak) continue;
+      if (goal === end) recorder.take(t);
+      if (drive.jumpsAt(stop)) stepper.fresh = true;
+      stop = drive.nextBreak(stop);
+      if (goal === end) break;
+    }
+    if (recorder.last < end) recorder.take(end);
   }
 }
 
 /** Steps chosen so that the estimated local error stays within tolerance. */
-function freeGrid(
-  stepper: Stepper,
-  drive: Drive,
-  until: number,
-  tolerance: number,
-  record: (t: number) => void,
-  signal?: AbortSignal,
-): void {
-  const least = until * 1e-12;
-  const longest = until / 50;
+function freeGrid({ stepper, drive, pace, until, recorder, signal }: Run): void {
   let t = 0;
-  let h = until * 1e-6;
-  let sinceBreak = 0;
   let stop = drive.nextBreak(0);
-  for (let k = 0; t < until - least; k++) {
+  for (let k = 0; t < until; k++) {
     if ((k & 255) === 0) stopIfAsked(signal);
     if (k > MOST_POINTS)
       throw new ReedError(
@@ -167,33 +173,10 @@ function freeGrid(
         'The run takes more than twenty million steps: shorten it or allow a larger error.',
       );
     const goal = Math.min(until, stop);
-    let end = t + Math.min(h, longest);
-    // Neither leave a sliver before the goal nor step over it.
-    if (end > goal - least || goal - end < 0.1 * (end - t)) end = goal;
-    const taken = end - t;
-    stepper.keep();
-    const atBreak = end === stop;
-    const settled = stepper.step(
-      taken,
-      drive.at(end, atBreak ? taken * 1e-4 : 0),
-      sinceBreak === 0 ? 'euler' : 'trapezoidal',
-    );
-    const error = settled ? stepper.errorEstimate(tolerance) : Infinity;
-    if (error > 1 && taken > least) {
-      stepper.goBack();
-      h = settled ? taken * Math.max(0.2, 0.9 * error ** (-1 / 3)) : taken / 4;
-      continue;
-    }
-    if (!settled) throw stuck(stepper, t);
-    t = end;
-    record(t);
-    sinceBreak++;
-    h = taken * Math.min(2, Math.max(0.3, error > 0 ? 0.9 * error ** (-1 / 3) : 2));
-    if (atBreak) {
-      stop = drive.nextBreak(stop);
-      sinceBreak = 0;
-      stepper.forget();
-      h = Math.min(h, until * 1e-6);
-    }
+    t = pace.step(t, goal, goal === stop ? -1 : 1);
+    recorder.take(t);
+    if (t < stop) continue;
+    if (drive.jumpsAt(stop)) stepper.fresh = true;
+    stop = drive.nextBreak(stop);
   }
 }
