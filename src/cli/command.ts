@@ -1,5 +1,6 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
+import { parseJson } from '@/core/document/json';
 import { ReedError, messageOf } from '@/core/errors';
 import { readCircuitIn, type Circuit } from '@/core/circuit/schema';
 import { parseQuantity } from '@/core/quantity/parse';
@@ -13,6 +14,11 @@ export interface Command {
   run(args: string[]): unknown;
 }
 
+/** A result too long for one text: its JSON, piece by piece. */
+export class Streamed {
+  constructor(readonly pieces: Iterable<string>) {}
+}
+
 /** Bad use of a command: reported with the command's usage. */
 export class UsageError extends Error {}
 
@@ -24,7 +30,12 @@ export function readArgs<T extends NonNullable<ParseArgsConfig['options']>>(
 ) {
   let parsed;
   try {
-    parsed = parseArgs({ args, options, allowPositionals: true, strict: true });
+    parsed = parseArgs({
+      args: withNegatives(args, options),
+      options,
+      allowPositionals: true,
+      strict: true,
+    });
   } catch (error) {
     throw new UsageError(messageOf(error));
   }
@@ -36,6 +47,23 @@ export function readArgs<T extends NonNullable<ParseArgsConfig['options']>>(
     );
   }
   return parsed;
+}
+
+/** “--at -1” says the same as “--at=-1”: a number below zero is no option. */
+function withNegatives(
+  args: readonly string[],
+  options: NonNullable<ParseArgsConfig['options']>,
+): string[] {
+  const joined: string[] = [];
+  for (let i = 0; i < args.length; i++) {
+    const next: string | undefined = args[i + 1];
+    const option = args[i].startsWith('--') ? options[args[i].slice(2)] : undefined;
+    if (option?.type === 'string' && next !== undefined && /^-[.\d]/.test(next)) {
+      joined.push(`${args[i]}=${next}`);
+      i++;
+    } else joined.push(args[i]);
+  }
+  return joined;
 }
 
 /** A JSON document from a file; "-" reads standard input. */
@@ -52,11 +80,7 @@ export function readJson(path: string): unknown {
         : `The file “${path}” cannot be read (${messageOf(error)}).`,
     );
   }
-  try {
-    return JSON.parse(text);
-  } catch (error) {
-    throw new ReedError('document', `“${path}” is not JSON: ${messageOf(error)}.`);
-  }
+  return parseJson(text, path);
 }
 
 /** A circuit from a file: a circuit document, or any document that carries one as `circuit`. */
@@ -89,7 +113,13 @@ export function required<T>(name: string, value: T | undefined): T {
   return value;
 }
 
-/** Typed arrays become plain lists in printed JSON. */
-export function printable(_key: string, value: unknown): unknown {
+/**
+ * Typed arrays become plain lists in printed JSON.
+ *
+ * @throws ReedError `range` for what is no number, which JSON could only call null
+ */
+export function printable(key: string, value: unknown): unknown {
+  if (Number.isNaN(value))
+    throw new ReedError('range', `The result “${key}” is no number for this circuit.`);
   return value instanceof Float64Array ? Array.from(value) : value;
 }

@@ -327,3 +327,144 @@ describe('reed graft and reed draw', () => {
     expect(readFileSync(svg, 'utf8')).toMatch(/^<svg [^]*<\/svg>\n$/);
   });
 });
+
+describe('what is asked wrongly is answered in one line', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'reed-'));
+  const file = (name: string, text: string): string => {
+    const path = join(folder, name);
+    writeFileSync(path, text);
+    return path;
+  };
+  const silent = JSON.stringify({
+    format: 'jaunty-reed/circuit',
+    version: 1,
+    ground: '0',
+    parts: [
+      { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0' },
+      { id: 'R1', kind: 'resistor', a: 'in', b: 'out', ohms: 1000 },
+      { id: 'C1', kind: 'capacitor', a: 'out', b: '0', farads: 1e-8 },
+    ],
+  });
+  const circuit = file('silent.json', silent);
+  const one = (...argv: string[]): string => {
+    const { code, out, error } = run(...argv);
+    expect({ code, out }).toEqual({ code: 2, out: '' });
+    expect(error.trim().split('\n')).toHaveLength(1);
+    expect(error.length).toBeLessThan(900);
+    return error;
+  };
+
+  test('numbers below zero are values, not options', () => {
+    expect(one('ac', circuit, '--probe', 'out', '--at', '-1')).toMatch(/-1/);
+    expect(
+      one('ac', circuit, '--probe', 'out', '--from', '1', '--to', '9', '--points', '-3'),
+    ).toMatch(/--points must be/);
+    expect(one('transient', circuit, '--probe', 'out', '--until', '-1')).toMatch(
+      /-1 is not a time/,
+    );
+  });
+
+  test('long names are cut', () => {
+    expect(one('ac', circuit, '--probe', 'x'.repeat(5000), '--at', '1')).toMatch(/x…”/);
+    expect(one('x'.repeat(5000))).toMatch(/x…”/);
+  });
+
+  test('nothing at the probe is said, not printed as null', () => {
+    expect(one('sensitivity', circuit, '--probe', 'out', '--at', '1k')).toMatch(
+      /Nothing arrives at “out”/,
+    );
+    expect(run('noise', circuit, '--probe', 'out', '--from', '10', '--to', '1k').out).not.toMatch(
+      /null/,
+    );
+  });
+
+  test('a byte-order mark is no part of a file', () => {
+    expect(run('check', file('mark.json', `\ufeff${silent}`)).code).toBe(2); // no reference
+    expect(
+      run('ac', file('mark.json', `\ufeff${silent}`), '--probe', 'out', '--at', '1').code,
+    ).toBe(0);
+  });
+
+  test('couplings that cannot be are refused', () => {
+    const coils = (couplings: object[]) =>
+      file(
+        'coils.json',
+        JSON.stringify({
+          ...JSON.parse(silent),
+          parts: [
+            ...(JSON.parse(silent) as { parts: object[] }).parts,
+            ...['L1', 'L2', 'L3'].map((id) => ({
+              id,
+              kind: 'inductor',
+              a: 'out',
+              b: '0',
+              henries: 1,
+              dcrOhms: 1,
+            })),
+            ...couplings.map((c, i) => ({ id: `K${i}`, kind: 'coupling', ...c })),
+          ],
+        }),
+      );
+    const said = (...couplings: object[]) =>
+      one('ac', coils(couplings), '--probe', 'out', '--at', '1');
+    expect(said({ inductors: ['L1', 'L1'], k: 0.5 })).toMatch(/“K0” couples coil “L1” with itself/);
+    expect(said({ inductors: ['L1', 'L2'], k: 0.5 }, { inductors: ['L2', 'L1'], k: 0.2 })).toMatch(
+      /“K1” couples coils “L2” and “L1” a second time/,
+    );
+    expect(
+      said(
+        { inductors: ['L1', 'L2'], k: 0.9 },
+        { inductors: ['L2', 'L3'], k: 0.9 },
+        { inductors: ['L1', 'L3'], k: -0.9 },
+      ),
+    ).toMatch(/couplings of coil “L3” cannot be together/);
+  });
+
+  test('asks that a circuit cannot hold are refused, and what is written can be read', () => {
+    const ask = (more: object) =>
+      file(
+        'ask.json',
+        JSON.stringify({ format: 'jaunty-reed/ask', version: 1, edgeHz: 1000, ...more }),
+      );
+    expect(
+      one(
+        'design',
+        ask({
+          kind: 'high-pass',
+          shape: 'butterworth',
+          order: 3,
+          topology: 'lc-ladder-traps-high-pass-3',
+        }),
+      ),
+    ).toMatch(/L2 is left without a value/);
+    expect(
+      one(
+        'design',
+        ask({
+          kind: 'low-pass',
+          order: 3,
+          topology: 'lc-ladder-low-pass-3',
+          impedanceOhms: 1e-308,
+        }),
+      ),
+    ).toMatch(/RS would have to be|impedanceOhms/);
+  });
+
+  test('a run of many points is written in pieces that are JSON together', () => {
+    const { code, out } = run(
+      'transient',
+      circuit,
+      '--probe',
+      'out,in',
+      '--until',
+      '1m',
+      '--step',
+      '20n',
+    );
+    expect(code).toBe(0);
+    const result = JSON.parse(out) as { timesSeconds: number[]; probes: Record<string, number[]> };
+    expect(result.timesSeconds).toHaveLength(50_001);
+    expect(Object.keys(result.probes)).toEqual(['out', 'in']);
+    expect(result.probes.in).toHaveLength(50_001);
+  });
+});

@@ -1,44 +1,58 @@
-import { ReedError } from '@/core/errors';
-import { printable, UsageError } from './command';
+import { messageOf, ReedError } from '@/core/errors';
+import { cut, quoted } from '@/core/text';
+import { printable, Streamed, UsageError } from './command';
 import { COMMANDS } from './commands';
 
 export interface Output {
+  /** Text as it is. */
   out(text: string): void;
+  /** One line. */
   error(text: string): void;
 }
 
 /**
  * Run the command line.
  *
- * @returns the exit code: 0, or 2 with one line on the error output for anything the caller can mend
+ * @returns the exit code: 0; 2 with one line on the error output for anything the caller can mend; 1
+ * with one line for a fault of the program
  */
 export function main(argv: readonly string[], output: Output): number {
   const [name, ...args] = argv;
   if (name === undefined || name === 'help' || name === '--help' || name === '-h') {
-    output.out(usage());
+    output.out(`${usage()}\n`);
     return 0;
   }
   const command = COMMANDS.find((c) => c.name === name);
   if (!command) {
     output.error(
-      `reed: there is no command “${name}”; there are ${COMMANDS.map((c) => c.name).join(', ')}.`,
+      `reed: there is no command ${quoted(name)}; there are ${COMMANDS.map((c) => c.name).join(', ')}.`,
     );
     return 2;
   }
   try {
-    output.out(JSON.stringify(command.run(args), printable));
+    const result = command.run(args);
+    if (result instanceof Streamed) for (const piece of result.pieces) output.out(piece);
+    else output.out(JSON.stringify(result, printable));
+    output.out('\n');
     return 0;
   } catch (error) {
-    if (error instanceof UsageError) {
-      output.error(`reed ${name}: ${error.message}. Usage: reed ${name} ${command.usage}`);
-      return 2;
-    }
-    if (error instanceof ReedError) {
-      output.error(`reed ${name}: ${error.message.replace(/\s*\n\s*/g, ' ')}`);
-      return 2;
-    }
-    throw error;
+    const usage = error instanceof UsageError ? ` Usage: reed ${name} ${command.usage}` : '';
+    output.error(`reed ${name}: ${oneLine(messageOf(error))}.${usage}`);
+    return error instanceof UsageError || error instanceof ReedError ? 2 : 1;
   }
+}
+
+/** Longest message, and longest name that it repeats. */
+const LONGEST = 600;
+
+/** A message on one line; names of somebody's own making are cut. */
+function oneLine(message: string): string {
+  const line = message
+    .replace(/\s+/g, ' ')
+    .trim()
+    .replace(/“([^”]{81,})”/g, (_, name: string) => quoted(name))
+    .replace(/\.$/, '');
+  return `${cut(line, LONGEST)}${line.length > LONGEST ? '…' : ''}`;
 }
 
 function usage(): string {

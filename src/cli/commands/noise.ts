@@ -27,11 +27,17 @@ export const noise: Command = {
       values.at !== undefined
         ? frequenciesOf({ at: values.at })
         : frequenciesOf({ from: values.from, to: values.to, points: values.points ?? '5' });
+    const request = { probe, fromHz, toHz, frequenciesHz };
+    const { spots, ...totals } = noiseAnalysis(readCircuitFile(positionals[0]), request);
     return {
       probe,
       fromHz,
       toHz,
-      ...noiseAnalysis(readCircuitFile(positionals[0]), { probe, fromHz, toHz, frequenciesHz }),
+      // Where no source reaches the net, there is no input that its noise could be referred to.
+      spots: spots.map(({ inputVoltsPerRootHz, ...spot }) =>
+        inputVoltsPerRootHz === null ? spot : { ...spot, inputVoltsPerRootHz },
+      ),
+      ...totals,
     };
   },
 };

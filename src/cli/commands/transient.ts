@@ -1,5 +1,15 @@
-import { transient as transientAnalysis } from '@/core/analysis/transient/transient';
-import { quantityOption, readArgs, readCircuitFile, required, type Command } from '../command';
+import {
+  transient as transientAnalysis,
+  type TransientResult,
+} from '@/core/analysis/transient/transient';
+import {
+  quantityOption,
+  readArgs,
+  readCircuitFile,
+  required,
+  Streamed,
+  type Command,
+} from '../command';
 import { probeList } from './ac';
 
 export const transient: Command = {
@@ -20,11 +30,34 @@ export const transient: Command = {
       stepSeconds,
       probes,
     });
-    return {
-      probe: probes[0],
-      timesSeconds: result.timesSeconds,
-      volts: result.probes[probes[0]],
-      probes: result.probes,
-    };
+    return new Streamed(pieces(probes[0], result));
   },
 };
+
+/** Numbers written at a time. */
+const PIECE = 20_000;
+
+/** {probe, timesSeconds, volts, probes}, in pieces: millions of points make no one text. */
+function* pieces(probe: string, { timesSeconds, probes }: TransientResult): Generator<string> {
+  yield `{"probe":${JSON.stringify(probe)},"timesSeconds":`;
+  yield* list(timesSeconds);
+  yield ',"volts":';
+  yield* list(probes[probe]);
+  yield ',"probes":{';
+  let first = true;
+  for (const [net, volts] of Object.entries(probes)) {
+    yield `${first ? '' : ','}${JSON.stringify(net)}:`;
+    yield* list(volts);
+    first = false;
+  }
+  yield '}}';
+}
+
+function* list(values: Float64Array): Generator<string> {
+  yield '[';
+  for (let k = 0; k < values.length; k += PIECE) {
+    const piece = values.subarray(k, k + PIECE);
+    yield `${k > 0 ? ',' : ''}${piece.join(',')}`;
+  }
+  yield ']';
+}

@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import { checkCouplings } from './couplings';
 import { deviceOf } from './devices';
 import type { Circuit } from './schema';
 
@@ -30,6 +31,7 @@ class NetGroups {
  * @throws ReedError `circuit` naming the net or part and the remedy
  */
 export function checkWiring(circuit: Circuit, at: 'ac' | 'dc'): void {
+  checkCouplings(circuit.parts);
   const ground = circuit.ground;
   const reached = new NetGroups();
   const fixed = new NetGroups();

@@ -11,9 +11,18 @@ const name = (what: string) =>
 export const partId = name('a part id');
 export const net = name('a net name');
 
+/** What a value lies between that equations can be written with: far more than any part has. */
+export const LEAST_VALUE = 1e-30;
+export const MOST_VALUE = 1e30;
+
 /** Finite numbers; the message says what is wrong, the schema's path says where. */
-export const finite = z.number({ error: 'must be a finite number' });
-export const positive = finite.positive('must be greater than zero');
+export const finite = z
+  .number({ error: 'must be a finite number' })
+  .min(-MOST_VALUE, `must be at least -${MOST_VALUE}`)
+  .max(MOST_VALUE, `must be at most ${MOST_VALUE}`);
+export const positive = finite
+  .positive('must be greater than zero')
+  .min(LEAST_VALUE, `must be at least ${LEAST_VALUE}`);
 export const notNegative = finite.nonnegative('must not be negative');
 
 /** Fields every part may carry. */

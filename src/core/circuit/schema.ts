@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
+import { checkCouplings } from './couplings';
 import { DEVICES, deviceOf } from './devices';
 import { net } from './part';
 
@@ -71,6 +72,7 @@ export function readCircuit(document: unknown): Circuit {
       });
     seen.add(id);
   }
+  checkCouplings(circuit.parts);
   return circuit;
 }
 

@@ -1,4 +1,6 @@
 import { ReedError } from '@/core/errors';
+import { LEAST_VALUE, MOST_VALUE } from '@/core/circuit/part';
+import { mainQuantity } from '@/core/parts/quantities';
 import { inWords } from '@/core/quantity/format';
 import { valuedParts } from '@/core/topologies/instantiate';
 import type { StageAsk, StageChoice, Topology, Values } from '@/core/topologies/topology';
@@ -33,6 +35,24 @@ function violation(topology: Topology, values: Values, limits: PartLimits): stri
   return undefined;
 }
 
+/**
+ * A response may ask nothing of a part that a circuit has (a trap, of a shape without zeros), or
+ * values that nothing could have.
+ *
+ * @throws ReedError `design` naming the part
+ */
+function refuseNothings(topology: Topology, values: Values): void {
+  for (const { id, kind } of valuedParts(topology)) {
+    const value: number | undefined = values[id];
+    if (value >= LEAST_VALUE && value <= MOST_VALUE) continue;
+    const what =
+      value === undefined || value === 0 || !Number.isFinite(value)
+        ? `${id} is left without a value: this response has no use for it. Take the circuit without it, or another one`
+        : `${id} would have to be ${inWords(value, mainQuantity(kind)!.quantity, 3)}, which no part has: take an impedance or a capacitor nearer to usual ones`;
+    throw new ReedError('design', `${topology.name}: ${what}.`);
+  }
+}
+
 const DECADES = Array.from({ length: 6 * 7 }, (_, k) => 10e-12 * 10 ** (k / 6));
 
 /**
@@ -48,6 +68,7 @@ export function valuesWithin(
 ): { values: Values; choice: StageChoice } {
   const choice = choiceOf(ask);
   const values = topology.design(stage, choice);
+  refuseNothings(topology, values);
   const limits = ask.partLimits;
   const first = limits && violation(topology, values, limits);
   if (!first) return { values, choice };

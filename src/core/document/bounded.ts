@@ -1,5 +1,6 @@
 import { ReedError, messageOf } from '@/core/errors';
 import { quoted } from '@/core/text';
+import { withoutMark } from './json';
 
 /*
  * Files and stored records are measured before anything else looks at them, so that no document can
@@ -50,7 +51,8 @@ const tooLongText = () => `it holds a text of more than ${DOCUMENT_LIMITS.text} 
  *
  * @throws ReedError `document` in one sentence, saying what is too large or where it is no JSON
  */
-export function parseBounded(text: string, expected: string): unknown {
+export function parseBounded(file: string, expected: string): unknown {
+  const text = withoutMark(file);
   const problem = textProblem(text);
   if (problem) throw new ReedError('document', `The file cannot be read: ${problem}; ${expected}.`);
   let document: unknown;

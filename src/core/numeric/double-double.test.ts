@@ -24,7 +24,11 @@ const size = (x: bigint): bigint => (x < 0n ? -x : x);
 const alike = (a: bigint, b: bigint): boolean => size(a - b) << 100n <= size(b) + 1n;
 
 const doubles = fc
-  .tuple(fc.double({ min: 0.5, max: 1, noNaN: true }), fc.integer({ min: -30, max: 30 }), fc.boolean())
+  .tuple(
+    fc.double({ min: 0.5, max: 1, noNaN: true }),
+    fc.integer({ min: -30, max: 30 }),
+    fc.boolean(),
+  )
   .map(([m, e, negative]) => (negative ? -m : m) * 2 ** e);
 const longs = fc.tuple(doubles, doubles).map(([a, b]) => sum(long(a), long(b * 2 ** -60)));
 

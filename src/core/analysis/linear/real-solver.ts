@@ -2,6 +2,8 @@ import type { SlotMatrix } from './matrix';
 import { planElimination, SingularPlan, type Plan } from './plan';
 import { REFINABLE, SOUND } from './trust';
 
+const { abs } = Math;
+
 /** What is left of an equation, as a part of its terms, where its solution has lost half its digits. */
 const UNFULFILLED = 1e-8;
 
@@ -65,7 +67,7 @@ export class RealSolver {
     const plan = this.plan!;
     const { v, most, pivotOfSlot } = this;
     for (let slot = 0; slot < v.length; slot++) v[slot] = slot < values.length ? values[slot] : 0;
-    for (let k = 0; k < plan.size; k++) most[k] = Math.abs(v[plan.pivotSlot[k]]);
+    for (let k = 0; k < plan.size; k++) most[k] = abs(v[plan.pivotSlot[k]]);
     this.doubt = 1;
     for (let k = 0; k < plan.size; k++) {
       const p = plan.pivotSlot[k];
@@ -82,7 +84,7 @@ export class RealSolver {
           const term = factor * v[plan.upperSlot[u]];
           v[slot] -= term;
           const pivot = pivotOfSlot[slot];
-          if (pivot >= 0 && Math.abs(term) > most[pivot]) most[pivot] = Math.abs(term);
+          if (pivot >= 0 && abs(term) > most[pivot]) most[pivot] = abs(term);
         }
       }
     }
@@ -130,15 +132,15 @@ export class RealSolver {
     const { rows, columns } = this.pattern;
     for (let i = 0; i < left.length; i++) {
       left[i] = right[i];
-      terms[i] = Math.abs(right[i]);
+      terms[i] = abs(right[i]);
     }
     for (let slot = 0; slot < rows.length; slot++) {
       const term = own[slot] * x[columns[slot]];
       left[rows[slot]] -= term;
-      terms[rows[slot]] += Math.abs(term);
+      terms[rows[slot]] += abs(term);
     }
     for (let i = 0; i < left.length; i++)
-      if (!(Math.abs(left[i]) <= UNFULFILLED * terms[i])) return false;
+      if (!(abs(left[i]) <= UNFULFILLED * terms[i])) return false;
     return true;
   }
 

@@ -1,4 +1,5 @@
-import { LongMatrix, ratio } from './long-matrix';
+import type { LongMatrix } from './long-matrix';
+import { ratio } from './long-matrix';
 
 /** G + s C on some of their rows and columns. */
 export interface Pencil {

@@ -1,5 +1,6 @@
 import { productOf } from '@/core/circuit/stamper';
 import { ReedError, stopIfAsked } from '@/core/errors';
+import { inWords } from '@/core/quantity/format';
 import type { AcAnalysis, TransferBatch } from '../ac/ac';
 import type { ComplexTrace } from '../ac/complex';
 import { slopeShifts, type SlopeShift } from './moving-point';
@@ -37,7 +38,7 @@ export class Adjoint {
   /** @throws ReedError `circuit` for the ground net */
   constructor(
     private readonly analysis: AcAnalysis,
-    probe: string,
+    private readonly probe: string,
     private readonly signal?: AbortSignal,
   ) {
     this.unknown = analysis.unknownOf(probe);
@@ -155,12 +156,26 @@ export class Adjoint {
     };
   }
 
+  /** @throws ReedError `circuit` where nothing arrives that could be moved */
+  private refuseSilence({ from, count, width, xRe, xIm }: TransferBatch, hz: Float64Array): void {
+    for (let k = 0; k < count; k++) {
+      const at = this.unknown * width + k;
+      if (xRe[at] !== 0 || xIm[at] !== 0) continue;
+      throw new ReedError(
+        'circuit',
+        `Nothing arrives at “${this.probe}” at ${inWords(hz[from + k], 'hertz')}, so that no part can move its level: give a source an amplitude, or probe a net that it reaches.`,
+        { net: this.probe },
+      );
+    }
+  }
+
   private each(
     frequenciesHz: Float64Array,
     visit: (batch: TransferBatch, relative: Relative) => void,
   ): void {
     this.analysis.eachTransfer(this.unknown, frequenciesHz, (batch) => {
       stopIfAsked(this.signal);
+      this.refuseSilence(batch, frequenciesHz);
       visit(batch, new Relative(batch, this.unknown));
     });
   }

@@ -3,6 +3,8 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { RealSolver } from '../linear/real-solver';
 
+const { abs } = Math;
+
 /**
  * An iteration ends when what is left of the error is below this. Newton's method squares the error
  * at each pass: for a junction, F''/F' is at most 1/VT, and a last move of d volts at its terminals
@@ -72,7 +74,7 @@ export class StageSolver {
       for (let i = 0; i < residual.length; i++) {
         const move = residual[i];
         x[i] += move;
-        if (!(Math.abs(move) * shrink <= RELATIVE * Math.abs(x[i]) + this.slack[i])) {
+        if (!(abs(move) * shrink <= RELATIVE * abs(x[i]) + this.slack[i])) {
           settled = false;
           this.culprit = equations.system.unknowns[i].label;
         }

@@ -2,6 +2,8 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { StageSolver } from './stage';
 import { DIAGONAL, DIFFERENCE, EARLIER, NODES, STAGES } from './tableau';
 
+const { abs } = Math;
+
 /** The right-hand side over time; `side` -1 takes it just before a jump at t. */
 export interface RightHandSide {
   at(t: number, side: -1 | 1): Float64Array;
@@ -54,7 +56,7 @@ export class Stepper {
     this.past = vector();
     this.nextCharges = vector();
     this.wrong = vector();
-    this.swing = this.x.map(Math.abs);
+    this.swing = this.x.map(abs);
     this.late = this.swing.slice();
     this.points = [vector(), vector()];
   }
@@ -156,7 +158,7 @@ export class Stepper {
     copy(this.nextCharges, this.charges);
     copy(this.stageRates[STAGES - 1], this.rates);
     for (let i = 0; i < x.length; i++) {
-      const size = Math.abs(x[i]);
+      const size = abs(x[i]);
       if (size > swing[i]) swing[i] = size;
       late[i] = Math.max(size, late[i] * FORGETTING);
     }
@@ -178,8 +180,8 @@ export class Stepper {
     let worst = 0;
     for (let i = 0; i < error.length; i++) {
       if (this.equations.netSlots[i] < 0) continue;
-      const size = Math.max(this.late[i], LEAST_SWING * this.swing[i], Math.abs(this.next[i]));
-      const part = Math.abs(error[i]) / (tolerance * size + ABSOLUTE_VOLTS * tolerance * 1e3);
+      const size = Math.max(this.late[i], LEAST_SWING * this.swing[i], abs(this.next[i]));
+      const part = abs(error[i]) / (tolerance * size + ABSOLUTE_VOLTS * tolerance * 1e3);
       if (!(part <= worst)) worst = part;
     }
     return worst;
