@@ -1,30 +1,15 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { transient } from '@/core/analysis/transient/transient';
 import { makeCircuit, readCircuit, type Circuit, type Part } from '@/core/circuit/schema';
-import { cascade, logSpaced } from './circuits';
+import { cascade } from './circuits';
 import { report, summary, time } from './measure';
 
 const AUDIO_RATE = 96_000;
 
 /** Time-domain, operating-point and spread measurements. */
 export function benchLargeSignal(): void {
-  const circuit = cascade(6);
-  const analysis = new AcAnalysis(circuit);
-  const nominal = Float64Array.from(analysis.values);
-  const frequenciesHz = logSpaced(20, 20_000, 400);
-  const spread = time(3, () => {
-    for (let board = 0; board < 1000; board++) {
-      for (let i = 0; i < nominal.length; i++)
-        analysis.values[i] = nominal[i] * (1 + 0.05 * Math.sin(board * 7.1 + i));
-      analysis.update();
-      analysis.solve({ frequenciesHz, probes: ['out'] });
-    }
-  });
-  report('Spread: 1,000 boards x 400 frequencies x 26 unknowns', spread, 's');
-
   const chain = driven(cascade(10));
   const cycles = time(
     5,

@@ -1,10 +1,11 @@
-import { benchAc } from './ac';
+import { benchAc, benchSpread } from './ac';
 import { benchBrowser } from './browser';
 import { benchLargeSignal } from './large-signal';
 import { benchWeighUp } from './weigh';
 
 /** `npm run bench`: medians and ratios, printed and never asserted. `npm run bench -- engine` leaves the browser out. */
 benchAc();
+benchSpread();
 benchLargeSignal();
 benchWeighUp();
 if (!process.argv.includes('engine')) void benchBrowser();

@@ -200,6 +200,6 @@ describe('the engine', () => {
     const it = engine();
     await expect(
       it.run('variation', { sheet: SHEET, stageId: 's1', part: 'R1', factors: [0] }),
-    ).rejects.toThrow(/no definite value/);
+    ).rejects.toThrow(/“R1” has a value.*above zero/);
   });
 });

@@ -4,10 +4,10 @@ import { netsOf, type Circuit, type Part } from './schema';
 import {
   GROUND,
   type Factor,
+  type Law,
   type NoiseTerm,
   type NonlinearElement,
   type Product,
-  type Slope,
   type SourceTerm,
   type Stamper,
   type StampMode,
@@ -30,8 +30,8 @@ export interface Parameter {
   name: string;
   /** In the circuit that was compiled. */
   value: number;
-  /** Slopes of a derived one by the independent ones it follows from. */
-  by?: readonly Slope[];
+  /** The independent ones that a derived one follows from, and how. */
+  by?: { of: readonly number[]; law: Law };
 }
 
 /** One term of G or C: `scale` times powers of parameters, at (row, column). */
@@ -42,7 +42,7 @@ export interface Entry extends Product {
   reactive: boolean;
 }
 
-/** A part that writes more than products of its values. */
+/** A part whose law is no product of its values: it writes elements. */
 export interface Entangled {
   part: Part;
   /** Its independent values. */
@@ -65,7 +65,7 @@ export interface System {
   mode: StampMode;
   /** Places of the independent values, by part and name. */
   places: ReadonlyMap<string, ReadonlyMap<string, number>>;
-  /** Parts that write more than products of their values. */
+  /** Parts whose laws are no products of their values. */
   entangled: Entangled[];
   netIndex: ReadonlyMap<string, number>;
   branchIndex: ReadonlyMap<string, number>;
@@ -130,8 +130,9 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
       own.set(name, index);
       return index;
     },
-    derived(name, value, by) {
-      return parameters.push({ part: part.id, name, value, by }) - 1;
+    derived(name, of, law) {
+      const { value } = law(of.map((i) => parameters[i].value));
+      return parameters.push({ part: part.id, name, value, by: { of, law } }) - 1;
     },
     parameterOf(id, name) {
       const index = places.get(id)?.get(name);
@@ -154,8 +155,7 @@ export function compile(circuit: Circuit, mode: StampMode = 'small-signal'): Sys
     const [p, u, e] = [parameters.length, unknowns.length, elements.length];
     deviceOf(part.kind).stamp(part, stamper);
     const declared = upTo(p, parameters.length);
-    const derives = declared.some((i) => parameters[i].by !== undefined);
-    if (!derives && elements.length === e) continue;
+    if (elements.length === e) continue;
     const own = declared.filter((i) => parameters[i].by === undefined);
     const [made, laws] = [upTo(u, unknowns.length), upTo(e, elements.length)];
     entangled.push({ part, own, declared, unknowns: made, elements: laws });

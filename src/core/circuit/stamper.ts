@@ -12,6 +12,9 @@ export type Factor = readonly [parameter: number, power: number];
 /** What a derived value gains for each unit of an independent one: `[parameter, slope]`. */
 export type Slope = readonly [parameter: number, slope: number];
 
+/** A value that follows from others, in their order, and its slopes by each of them. */
+export type Law = (own: readonly number[]) => { value: number; slopes: readonly number[] };
+
 /** A constant times powers of values. */
 export interface Product {
   scale: number;
@@ -124,8 +127,8 @@ export interface Stamper {
    * @param name of the field of the part, or of its model, that holds it
    */
   parameter(name: string, value: number): number;
-  /** Declare a value that follows from independent ones of the part, with its slopes by them. */
-  derived(name: string, value: number, by: readonly Slope[]): number;
+  /** Declare a value that follows by a law from independent ones of the part. */
+  derived(name: string, of: readonly number[], law: Law): number;
   /** The parameter another part declared under `name`. */
   parameterOf(partId: string, name: string): number;
   /** G[row, column] += scale * product of factors. */

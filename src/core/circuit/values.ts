@@ -95,16 +95,14 @@ const isObject = (x: unknown): x is object => typeof x === 'object' && x !== nul
 
 /**
  * What of a system depends on values in more ways than as factors: derived values, and the laws of
- * devices, whose constants they are. Written anew by the very devices that wrote the equations, so
- * that it cannot differ from what a fresh compilation gives.
+ * devices, whose constants they are. Laws are written anew by the very devices that wrote the
+ * equations, so that they cannot differ from what a fresh compilation gives.
  */
 export class Values {
   /** By parameter. Write independent ones here, then call `refresh`. */
   readonly all: Float64Array;
-  /** Slopes of the derived ones, by parameter. */
-  readonly slopes = new Map<number, readonly Slope[]>();
   readonly elements: NonlinearElement[];
-  /** What the elements and derived values were last made for. */
+  /** What the elements were last made for. */
   private readonly made: Float64Array;
 
   /** @param other whose values to begin with */
@@ -115,33 +113,53 @@ export class Values {
     this.all = other?.all.slice() ?? Float64Array.from(system.parameters, (p) => p.value);
     this.made = other?.made.slice() ?? this.all.slice();
     this.elements = (other?.elements ?? system.elements).slice();
-    system.parameters.forEach(({ by }, i) => {
-      const own = other?.slopes.get(i) ?? by;
-      if (own) this.slopes.set(i, own);
-    });
   }
 
   /** Bring derived values and laws up to date with the independent values. */
   refresh(): void {
-    for (const entangled of this.system.entangled) {
-      const { part, own } = entangled;
-      if (own.every((i) => this.all[i] === this.made[i])) continue;
-      for (const i of own) this.made[i] = this.all[i];
-      this.takeOver(entangled, this.partOf(part, own));
+    const { all, made, system } = this;
+    for (let i = 0; i < system.parameters.length; i++) {
+      const { by } = system.parameters[i];
+      if (by) all[i] = by.law(this.independents(by.of)).value;
     }
+    for (const entangled of system.entangled) {
+      const { part, own } = entangled;
+      if (own.every((i) => all[i] === made[i])) continue;
+      for (const i of own) made[i] = all[i];
+      let next = 0;
+      for (const element of elementsOf(system, entangled, this.partOf(part, own)))
+        this.elements[entangled.elements[next++]] = element;
+    }
+  }
+
+  /** Slopes of the derived values by the independent ones, for the present values. */
+  slopes(): ReadonlyMap<number, readonly Slope[]> {
+    const slopes = new Map<number, readonly Slope[]>();
+    this.system.parameters.forEach(({ by }, i) => {
+      if (!by) return;
+      const found = by.law(this.independents(by.of)).slopes;
+      slopes.set(
+        i,
+        by.of.map((own, k): Slope => [own, found[k]]),
+      );
+    });
+    return slopes;
+  }
+
+  private independents(of: readonly number[]): number[] {
+    const own: number[] = [];
+    for (const i of of) own.push(this.all[i]);
+    return own;
   }
 
   /** The elements of a part with one of its values changed; nothing else is touched. */
   elementsWith(parameter: number, value: number): { at: number; element: NonlinearElement }[] {
     const entangled = this.system.entangled.find((e) => e.own.includes(parameter));
-    if (!entangled || entangled.elements.length === 0) return [];
+    if (!entangled) return [];
     const { part, own } = entangled;
     const { name } = this.system.parameters[parameter];
-    const found: NonlinearElement[] = [];
-    stampAgain(this.system, entangled, withValue(this.partOf(part, own), name, value), {
-      derived: () => undefined,
-      element: (element) => found.push(element),
-    });
+    const changed = withValue(this.partOf(part, own), name, value);
+    const found = elementsOf(this.system, entangled, changed);
     return entangled.elements.map((at, i) => ({ at, element: found[i] }));
   }
 
@@ -153,29 +171,15 @@ export class Values {
     }
     return now;
   }
-
-  private takeOver(entangled: Entangled, part: Part): void {
-    let next = 0;
-    stampAgain(this.system, entangled, part, {
-      derived: (parameter, value, by) => {
-        this.all[parameter] = this.made[parameter] = value;
-        this.slopes.set(parameter, by);
-      },
-      element: (element) => (this.elements[entangled.elements[next++]] = element),
-    });
-  }
 }
 
-/** Let a part write itself down again, and hear of what its values bear on. */
-function stampAgain(
+/** Let a part write its elements down again. */
+function elementsOf(
   system: System,
   { declared, unknowns }: Entangled,
   part: Part,
-  hear: {
-    derived: (parameter: number, value: number, by: readonly Slope[]) => void;
-    element: (element: NonlinearElement) => void;
-  },
-): void {
+): NonlinearElement[] {
+  const found: NonlinearElement[] = [];
   let [value, unknown] = [0, 0];
   const nothing = () => undefined;
   const stamper: Stamper = {
@@ -184,17 +188,14 @@ function stampAgain(
     unknown: () => unknowns[unknown++],
     branchOf: (id) => system.branchIndex.get(id)!,
     parameter: () => declared[value++],
-    derived(_, found, by) {
-      const parameter = declared[value++];
-      hear.derived(parameter, found, by);
-      return parameter;
-    },
+    derived: () => declared[value++],
     parameterOf: (id, name) => system.places.get(id)!.get(name)!,
     resistive: nothing,
     reactive: nothing,
     source: nothing,
     noise: nothing,
-    nonlinear: (element) => hear.element({ ...element, part: part.id }),
+    nonlinear: (element) => found.push({ ...element, part: part.id }),
   };
   deviceOf(part.kind).stamp(part, stamper);
+  return found;
 }

@@ -1,17 +1,17 @@
-import { inWords } from '@/core/quantity/format';
-import { ReedError, stopIfAsked } from '@/core/errors';
 import type { Entry, System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Slope } from '@/core/circuit/stamper';
 import { Values, valuesOfAlike } from '@/core/circuit/values';
-import { ExactMatrix } from '../linear/exact-matrix';
-import { FrequencySolver } from '../linear/frequency-solver';
+import { ReedError } from '@/core/errors';
+import type { ExactMatrix } from '../linear/exact-matrix';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
-import { singularError } from '../linear/singular';
 import type { ComplexTrace } from './complex';
 import { PointSolution } from './point-solution';
-import { keyOf, Prepared, type Linearised } from './prepared';
-import { Scrutiny, type Aim } from './scrutiny';
+import { Prepared, type Linearised } from './prepared';
+import type { Aim } from './scrutiny';
+import { emptyTrace, SmallSignalSolver, type TransferBatch } from './solver';
+
+export type { TransferBatch } from './solver';
 
 export interface AcResult {
   frequenciesHz: Float64Array;
@@ -30,22 +30,6 @@ export interface AcRequest {
   signal?: AbortSignal;
 }
 
-/** The direct solution x and the transposed one y at `count` neighbouring frequencies of a question. */
-export interface TransferBatch {
-  /** Index of the first of them. */
-  from: number;
-  count: number;
-  /** Of the whole question, radians a second. */
-  omega: Float64Array;
-  /** Entry `row` at the k-th frequency of the batch is at `row * width + k`. */
-  width: number;
-  /** y[row] is what a unit put into equation `row` does to the unknown that was asked for. */
-  yRe: Float64Array;
-  yIm: Float64Array;
-  xRe: Float64Array;
-  xIm: Float64Array;
-}
-
 /**
  * The small-signal response of one circuit, prepared once and then asked at any frequencies.
  * Values of its parameters may be changed between questions; the plan stays.
@@ -57,16 +41,7 @@ export class AcAnalysis {
   private devices: Linearised | undefined;
   /** Whether they are shared with whom this was made from. */
   private shared = true;
-  /** For all unknowns, with room for the transposed solution beside it. */
-  private full: FrequencySolver | undefined;
-  private transposed: ComplexTrace | undefined;
-  /** For all unknowns at a single frequency. */
-  private narrow: FrequencySolver | undefined;
-  /** The equations in two doubles, as they stood at a revision of the matrix. */
-  private exact: { revision: number; matrix: ExactMatrix } | undefined;
-  private readonly scrutiny: Scrutiny;
-  /** By what is asked for, then by width. */
-  private readonly solvers = new Map<number | string, Map<number, FrequencySolver>>();
+  private readonly solver: SmallSignalSolver;
 
   /**
    * @param source a circuit; or another analysis, whose preparation is shared, with values of its own
@@ -80,12 +55,7 @@ export class AcAnalysis {
     this.devices = other?.devices ?? this.prepared.linearised;
     const { g, c } = other?.matrix ?? matrix;
     this.matrix = { ...matrix, g: g.slice(), c: c.slice() };
-    this.scrutiny = new Scrutiny({
-      matrix: this.matrix,
-      rhs: this.rhs,
-      exact: () => this.exactMatrix(),
-      narrow: () => this.narrow,
-    });
+    this.solver = new SmallSignalSolver(this.prepared, this.matrix, this);
   }
 
   get system(): System {
@@ -112,7 +82,7 @@ export class AcAnalysis {
 
   /** Slopes of the derived values by the independent ones, for the present values. */
   get slopes(): ReadonlyMap<number, readonly Slope[]> {
-    return this.own.slopes;
+    return this.own.slopes();
   }
 
   /**
@@ -127,7 +97,7 @@ export class AcAnalysis {
     else this.devices?.update();
     this.shared = false;
     fillSlots(this.matrix, this.entries, this.values);
-    this.scrutiny.moved(this.values);
+    this.solver.moved();
   }
 
   /**
@@ -178,7 +148,9 @@ export class AcAnalysis {
    */
   voltage(net: string, frequenciesHz: Float64Array): ComplexTrace {
     const unknown = this.netUnknown(net);
-    return unknown < 0 ? emptyTrace(frequenciesHz.length) : this.run(frequenciesHz, [unknown])[0];
+    return unknown < 0
+      ? emptyTrace(frequenciesHz.length)
+      : this.solver.traces(frequenciesHz, [unknown])[0];
   }
 
   /**
@@ -200,7 +172,7 @@ export class AcAnalysis {
     signal?: AbortSignal,
   ): ComplexTrace[] {
     const wanted = [...new Set(unknowns)].filter((unknown) => unknown >= 0);
-    const traces = this.run(frequenciesHz, wanted, signal);
+    const traces = this.solver.traces(frequenciesHz, wanted, signal);
     return unknowns.map(
       (unknown) => traces[wanted.indexOf(unknown)] ?? emptyTrace(frequenciesHz.length),
     );
@@ -212,9 +184,7 @@ export class AcAnalysis {
    * @throws ReedError as `solve`
    */
   at(hz: number): PointSolution {
-    const omega = angular(Float64Array.of(hz));
-    this.makeNarrow(omega);
-    return new PointSolution(this, this.narrow, omega[0]);
+    return new PointSolution(this, this.solver.single(Float64Array.of(hz)), 2 * Math.PI * hz);
   }
 
   /** All terms of the present equations: of the parts, and of the devices' slopes. */
@@ -222,139 +192,33 @@ export class AcAnalysis {
     return this.devices ? [...this.system.entries, ...this.devices.entries] : this.system.entries;
   }
 
-  /** The traces of the wanted unknowns, in their order. */
-  private run(
-    frequenciesHz: Float64Array,
-    wanted: readonly number[],
-    signal?: AbortSignal,
-  ): ComplexTrace[] {
-    const total = frequenciesHz.length;
-    const omega = angular(frequenciesHz);
-    const traces = wanted.map(() => emptyTrace(total));
-    if (wanted.length === 0 || total === 0) return traces;
-    this.makeNarrow(omega);
-    if (!this.narrow) {
-      omega.forEach((w, k) => this.put(this.solveCarefully(w, { wanted }), k, wanted, traces));
-      return traces;
-    }
-    const key = String(keyOf(wanted));
-    const solver = this.solverFor(omega, wanted);
-    const { width, xRe, xIm, doubt } = solver;
-    for (let from = 0; from < total; from += width) {
-      stopIfAsked(signal);
-      const count = Math.min(width, total - from);
-      solver.solve(omega, from, count);
-      for (let i = 0; i < wanted.length; i++) {
-        const { re, im } = traces[i];
-        const at = wanted[i] * width;
-        for (let k = 0; k < count; k++) {
-          re[from + k] = xRe[at + k];
-          im[from + k] = xIm[at + k];
-        }
-      }
-      for (let k = 0; k < count; k++) {
-        const w = omega[from + k];
-        if (this.scrutiny.trusts(w, doubt[k], { wanted }, key)) continue;
-        this.put(this.solveCarefully(w, { wanted }), from + k, wanted, traces);
-      }
-    }
-    return traces;
-  }
-
-  private put(
-    x: ComplexTrace,
-    at: number,
-    wanted: readonly number[],
-    traces: readonly ComplexTrace[],
-  ): void {
-    wanted.forEach((unknown, i) => {
-      traces[i].re[at] = x.re[unknown];
-      traces[i].im[at] = x.im[unknown];
-    });
-  }
-
   /**
    * The transposed solution for one unknown at each frequency, with the direct one beside it, a
    * batch at a time.
+   *
+   * @throws ReedError as `solve`
    */
   eachTransfer(
     unknown: number,
     frequenciesHz: Float64Array,
     visit: (batch: TransferBatch) => void,
   ): void {
-    const omega = angular(frequenciesHz);
-    // Nothing is asked, and a plan made for no frequency would be a bad one.
-    if (omega.length === 0) return;
-    this.makeNarrow(omega);
-    const solver = this.narrow && (this.full ??= this.makeSolver('all', WIDEST));
-    const width = solver?.width ?? WIDEST;
-    const x = solver ? { re: solver.xRe, im: solver.xIm } : emptyTrace(this.matrix.size * width);
-    const y = (this.transposed ??= emptyTrace(this.matrix.size * width));
-    const unit = emptyTrace(this.matrix.size);
-    unit.re[unknown] = 1;
-    const direct: Aim = { wanted: [unknown] };
-    const back: Aim = { wanted: 'all', rhs: unit, transposed: true };
-    for (let from = 0; from < omega.length; from += width) {
-      const count = Math.min(width, omega.length - from);
-      solver?.solve(omega, from, count);
-      solver?.solveTransposed(unknown, count, y.re, y.im);
-      for (let k = 0; k < count; k++) {
-        const w = omega[from + k];
-        if (
-          solver &&
-          this.scrutiny.trusts(w, solver.doubt[k], direct, `${unknown}`) &&
-          this.scrutiny.trusts(w, solver.doubt[k], back, `to ${unknown}`)
-        )
-          continue;
-        putLane(this.solveCarefully(w, direct), x, k, width);
-        putLane(this.solveCarefully(w, back), y, k, width);
-      }
-      visit({ from, count, omega, width, yRe: y.re, yIm: y.im, xRe: x.re, xIm: x.im });
-    }
-  }
-
-  /** A planned solver for single frequencies, if there is an order of pivots that serves. */
-  private makeNarrow(omega: Float64Array): void {
-    if (this.narrow || this.prepared.planless) return;
-    if (this.prepared.plansFor(omega)) this.narrow = this.makeSolver('all', NARROWEST);
+    this.solver.eachTransfer(unknown, frequenciesHz, visit);
   }
 
   /** The present equations in two doubles. */
   exactMatrix(): ExactMatrix {
-    const { revision } = this.matrix;
-    if (this.exact?.revision !== revision)
-      this.exact = { revision, matrix: new ExactMatrix(this.matrix, this.entries, this.values) };
-    return this.exact.matrix;
-  }
-
-  private solverFor(omega: Float64Array, unknowns: readonly number[]): FrequencySolver {
-    // Questions for a few frequencies get a narrow solver: its arrays are a fraction of the size.
-    const width = omega.length > 8 ? WIDEST : omega.length > 4 ? 8 : 4;
-    const key = keyOf(unknowns);
-    let widths = this.solvers.get(key);
-    if (!widths) this.solvers.set(key, (widths = new Map<number, FrequencySolver>()));
-    let solver = widths.get(width);
-    if (!solver) widths.set(width, (solver = this.makeSolver(unknowns, width)));
-    return solver;
-  }
-
-  private makeSolver(wanted: readonly number[] | 'all', width: number): FrequencySolver {
-    const { plan, program } = this.prepared.programFor(wanted);
-    return new FrequencySolver(this.matrix, plan, { rhs: this.rhs, program, width });
+    return this.solver.exactMatrix();
   }
 
   /**
    * All unknowns at one frequency, to the digits that the values give.
    *
+   * @param omega radians a second
    * @throws ReedError `singular` where the equations have no unique solution
    */
   solveCarefully(omega: number, aim: Aim = { wanted: 'all' }): ComplexTrace {
-    const x = this.scrutiny.solve(omega, aim);
-    if ('unknown' in x) {
-      const at = inWords(omega / (2 * Math.PI), 'hertz');
-      throw singularError(this.system, x.unknown, x.equation, ` at ${at}`);
-    }
-    return x;
+    return this.solver.carefully(omega, aim);
   }
 
   private netUnknown(name: string): number {
@@ -377,35 +241,6 @@ export class AcAnalysis {
       { part: id },
     );
   }
-}
-
-/** Frequencies solved side by side, at most and at least. */
-const WIDEST = 32;
-const NARROWEST = 1;
-
-const emptyTrace = (length: number): ComplexTrace => ({
-  re: new Float64Array(length),
-  im: new Float64Array(length),
-});
-
-/** Set the values of one frequency of a batch. */
-function putLane(from: ComplexTrace, to: ComplexTrace, k: number, width: number): void {
-  for (let i = 0; i < from.re.length; i++) {
-    to.re[i * width + k] = from.re[i];
-    to.im[i * width + k] = from.im[i];
-  }
-}
-
-/** @throws ReedError `range` for a frequency that is negative or no number */
-function angular(frequenciesHz: Float64Array): Float64Array {
-  const omega = new Float64Array(frequenciesHz.length);
-  for (let k = 0; k < omega.length; k++) {
-    const hz = frequenciesHz[k];
-    if (!(hz >= 0 && hz < Infinity))
-      throw new ReedError('range', `${hz} is not a frequency: give hertz, zero or more.`);
-    omega[k] = 2 * Math.PI * hz;
-  }
-  return omega;
 }
 
 /** The response of a circuit at the given frequencies, in one call. */

@@ -3,6 +3,8 @@ import { compile, type Entry, type System } from '@/core/circuit/compile';
 import type { Circuit } from '@/core/circuit/schema';
 import { Values } from '@/core/circuit/values';
 import type { ElementValues, NonlinearElement } from '@/core/circuit/stamper';
+import { compileFrequencies } from '../compiled/compile';
+import type { CompiledSolver } from '../compiled/compiled-solver';
 import { OperatingPointSearch } from '../dc/search';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { slotMatrix, type SlotMatrix } from '../linear/matrix';
@@ -54,6 +56,18 @@ export class Linearised {
 export const keyOf = (unknowns: readonly number[]): number | string =>
   unknowns.length === 1 ? unknowns[0] : unknowns.join(' ');
 
+/** How much was asked of a plan, and its compiled form; null where it has none. */
+interface Asked {
+  frequencies: number;
+  solver?: CompiledSolver | null;
+}
+
+/**
+ * A compiled plan takes some milliseconds to make and then saves the better part of a microsecond at
+ * each frequency.
+ */
+const PAYS_FROM = 10_000;
+
 /** What holds for any values of a circuit's parts: made once, and shared by all that vary them. */
 export class Prepared {
   readonly system: System;
@@ -77,6 +91,32 @@ export class Prepared {
     }
     this.matrix = slotMatrix(this.system, this.linearised?.entries);
     this.rhs = sourcesOf(this.system);
+  }
+
+  private readonly kernels = new Map<string, Asked>();
+
+  /**
+   * The compiled plan for what is asked, once enough was asked to pay for compiling it.
+   *
+   * @param frequencies that are asked for now
+   * @param transposedFor also solves the transposed equations for this unknown
+   */
+  compiledFor(
+    key: string,
+    frequencies: number,
+    wanted: readonly number[] | 'all',
+    transposedFor?: number,
+  ): CompiledSolver | undefined {
+    let asked = this.kernels.get(key);
+    if (!asked) this.kernels.set(key, (asked = { frequencies: 0 }));
+    asked.frequencies += frequencies;
+    if (asked.frequencies < PAYS_FROM) return undefined;
+    if (asked.solver === undefined) {
+      const { plan, program } = this.programFor(wanted);
+      asked.solver =
+        compileFrequencies(this.matrix, this.rhs, plan, program, transposedFor) ?? null;
+    }
+    return asked.solver ?? undefined;
   }
 
   /** Whether no order of pivots was found: every frequency is then solved for itself. */

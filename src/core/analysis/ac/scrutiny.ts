@@ -4,6 +4,7 @@ import type { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
 import { REFINABLE, SOUND } from '../linear/trust';
 import type { ComplexTrace } from './complex';
+import type { Question } from './question';
 
 /** The equations as they stand, and who can solve them. */
 export interface Scrutinised {
@@ -18,11 +19,9 @@ export interface Scrutinised {
 /** A correction of at most this part leaves, after it was made, less than its square. */
 const ACCEPTED = 1e-7;
 /** Where the correction would be smaller than this, neighbouring frequencies need none. */
-const NEGLIGIBLE = 1e-12;
+const NEGLIGIBLE = 3e-13;
 /** Pivots that lost up to three times as much (squared) are about as bad. */
 const ALIKE = 9;
-/** Frequencies within a quarter of an octave are neighbours. */
-const PER_OCTAVE = 4;
 /** Values that have moved further than by this factor make another circuit. */
 const FAR = 2;
 
@@ -46,34 +45,47 @@ export interface Aim {
  * and resonances show themselves by their pivots.
  */
 export class Scrutiny {
-  private readonly measured = new Map<string, { loss: number; doubt: number }>();
+  /** By what is asked for, then by neighbourhood: how much doubt of the pivots is no doubt of the result. */
+  private readonly measured = new Map<string, Map<number, number>>();
+  private readonly limits = new Map<string, { question: Question; limits: Float64Array }>();
   private around: Float64Array | undefined;
 
   constructor(private readonly equations: Scrutinised) {}
 
   /** Values have changed: forget what was measured with others far from them. */
   moved(values: Float64Array): void {
-    const { around } = this;
-    if (around && values.every((v, i) => v === around[i] || isNear(v, around[i]))) return;
+    if (this.around && allNear(values, this.around)) return;
     this.around = values.slice();
     this.measured.clear();
+    this.limits.clear();
   }
 
   /**
-   * Whether a planned solution keeps its digits.
-   *
-   * @param doubt of its pivots; those that are sound have been measured in their neighbourhood, others
-   *   must have been measured where they were about as bad
+   * For each frequency of a question, up to which doubt of its pivots a planned solution keeps its
+   * digits: up to that of sound ones where their neighbourhood was measured, or to what was measured
+   * there; none where digits are lost though the pivots seem sound.
    */
-  trusts(omega: number, doubt: number, aim: Aim, key: string): boolean {
-    if (!(doubt <= REFINABLE)) return false;
-    const place = `${key} ${omega > 0 ? Math.floor(Math.log2(omega) * PER_OCTAVE) : 'rest'}`;
-    let known = this.measured.get(place);
-    if (!known) {
-      const { loss, doubt: own } = this.refined(omega, aim) ?? { loss: Infinity, doubt: 1 };
-      this.measured.set(place, (known = { loss, doubt: own }));
+  limitsOf(question: Question, aim: Aim, key: string): Float64Array {
+    const known = this.limits.get(key);
+    if (known?.question === question) return known.limits;
+    let measured = this.measured.get(key);
+    if (!measured) this.measured.set(key, (measured = new Map<number, number>()));
+    const { omega, neighbourhoods } = question;
+    const limits = new Float64Array(omega.length);
+    for (let k = 0; k < omega.length; k++) {
+      const place = neighbourhoods[k];
+      let limit = measured.get(place);
+      if (limit === undefined) measured.set(place, (limit = this.limitAt(omega[k], aim)));
+      limits[k] = limit;
     }
-    return known.loss <= NEGLIGIBLE && (doubt <= SOUND || doubt <= ALIKE * known.doubt);
+    this.limits.set(key, { question, limits });
+    return limits;
+  }
+
+  private limitAt(omega: number, aim: Aim): number {
+    const refined = this.refined(omega, aim);
+    if (!refined || !(refined.loss <= NEGLIGIBLE)) return -1;
+    return Math.min(REFINABLE, Math.max(SOUND, ALIKE * refined.doubt));
   }
 
   /** The solution at one frequency, to the digits that the values give. */
@@ -123,8 +135,15 @@ export class Scrutiny {
   }
 }
 
-const isNear = (a: number, b: number): boolean =>
-  a * b > 0 && Math.abs(a) <= FAR * Math.abs(b) && Math.abs(b) <= FAR * Math.abs(a);
+function allNear(values: Float64Array, others: Float64Array): boolean {
+  for (let i = 0; i < values.length; i++) {
+    const [a, b] = [values[i], others[i]];
+    if (a === b) continue;
+    const ratio = a / b;
+    if (!(ratio <= FAR && ratio >= 1 / FAR)) return false;
+  }
+  return true;
+}
 
 /** The largest part of itself by which a wanted unknown is corrected. */
 function ownLoss(x: ComplexTrace, step: ComplexTrace, wanted: readonly number[] | 'all'): number {

@@ -1,5 +1,6 @@
 import type { Entry } from '@/core/circuit/compile';
 import type { Product } from '@/core/circuit/stamper';
+import { ReedError } from '@/core/errors';
 import {
   difference,
   long,
@@ -26,6 +27,13 @@ function exactEntry({ scale, factors }: Product, values: ArrayLike<number>): Lon
   return value;
 }
 
+const unusable = (part: string): ReedError =>
+  new ReedError(
+    'range',
+    `Part “${part}” has a value that no equation can be written with: it must be above zero and finite.`,
+    { part },
+  );
+
 /** One place of G + s C. */
 export interface ExactSlot {
   row: number;
@@ -44,7 +52,10 @@ export interface ExactSlot {
 export class ExactMatrix {
   readonly slots: readonly ExactSlot[];
 
-  /** @param entries of the matrix, in the order of its `slotOfEntry` */
+  /**
+   * @param entries of the matrix, in the order of its `slotOfEntry`
+   * @throws ReedError `range` naming a part whose value cannot be used
+   */
   constructor(
     { rows, columns, slotOfEntry, size }: SlotMatrix,
     entries: readonly Entry[],
@@ -57,6 +68,7 @@ export class ExactMatrix {
     entries.forEach((entry, i) => {
       const slot = slots[slotOfEntry[i]];
       const value = exactEntry(entry, values);
+      if (!Number.isFinite(value.hi)) throw unusable(entry.part);
       if (entry.reactive) {
         slot.c = sum(slot.c, value);
         slot.mostC = Math.max(slot.mostC, Math.abs(value.hi));

@@ -12,8 +12,11 @@ export interface SlotMatrix {
   columns: Int32Array;
   /** Slot of each entry of the system. */
   slotOfEntry: Int32Array;
-  /** 1 for each slot that some entry of C writes to. */
+  /** 1 for each slot that some entry of C writes to, and of G. */
   reactive: Uint8Array;
+  resistive: Uint8Array;
+  /** 1 or -1 for each slot that a part writes this number to, and nobody anything else; else 0. */
+  ones: Int8Array;
   g: Float64Array;
   c: Float64Array;
   /** Counts the fillings, so that copies know when they are out of date. */
@@ -43,12 +46,32 @@ export function slotMatrix(
     columns[slot] = key % size;
   }
   const reactive = new Uint8Array(slots.size);
-  entries.forEach((entry, i) => {
-    if (entry.reactive) reactive[slotOfEntry[i]] = 1;
+  const resistive = new Uint8Array(slots.size);
+  const ones = new Int8Array(slots.size);
+  const writers = new Int32Array(slots.size);
+  entries.forEach(({ reactive: stored, scale, factors }, i) => {
+    const slot = slotOfEntry[i];
+    (stored ? reactive : resistive)[slot] = 1;
+    writers[slot]++;
+    // What devices add are slopes, which may happen to be one.
+    const stamped = i < system.entries.length;
+    if (stamped && !stored && factors.length === 0 && Math.abs(scale) === 1) ones[slot] = scale;
   });
+  for (let slot = 0; slot < ones.length; slot++) if (writers[slot] > 1) ones[slot] = 0;
   const g = new Float64Array(slots.size);
   const c = new Float64Array(slots.size);
-  const matrix = { size, rows, columns, slotOfEntry, reactive, g, c, revision: 0 };
+  const matrix = {
+    size,
+    rows,
+    columns,
+    slotOfEntry,
+    reactive,
+    resistive,
+    ones,
+    g,
+    c,
+    revision: 0,
+  };
   fillSlots(matrix, entries, values);
   return matrix;
 }

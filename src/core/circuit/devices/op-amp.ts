@@ -1,6 +1,5 @@
 import { defineDevice } from '../device';
-import type { Stamper } from '../stamper';
-import { admittance } from '../stamper';
+import { admittance, type Law, type Stamper } from '../stamper';
 import { stampLimits } from './op-amp-limits';
 import { opAmpSchema, type OpAmp, type OpAmpModel } from './op-amp-model';
 
@@ -37,10 +36,7 @@ export const opAmp = defineDevice<OpAmp>({
       return;
     }
     stampInputs(s, model, plus, minus);
-    const times = 10 ** (model.dcGainDb / 20);
-    const gain = s.derived('dcGain', times, [
-      [s.parameter('dcGainDb', model.dcGainDb), (times * Math.LN10) / 20],
-    ]);
+    const gain = s.derived('dcGain', [s.parameter('dcGainDb', model.dcGainDb)], gainOfDb);
     const bandwidth = s.parameter('gainBandwidthHz', model.gainBandwidthHz);
     const perRadian = 1 / (2 * Math.PI);
     const limited =
@@ -87,6 +83,11 @@ export const opAmp = defineDevice<OpAmp>({
     if (model.outputOhms) s.resistive(i, i, -1, [s.parameter('outputOhms', model.outputOhms), 1]);
   },
 });
+
+const gainOfDb: Law = ([db]) => {
+  const value = 10 ** (db / 20);
+  return { value, slopes: [(value * Math.LN10) / 20] };
+};
 
 /** Input impedance between the inputs, current noise and bias current of each. */
 function stampInputs(s: Stamper, model: OpAmpModel, plus: number, minus: number): void {

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { defineDevice } from '../device';
 import { finite, net, notNegative, partBase, positive } from '../part';
-import { admittance, type Slope } from '../stamper';
+import { admittance, type Law } from '../stamper';
 import { thermalNoise } from '../thermal-noise';
 
 export const TAPERS = ['linear', 'audio', 'reverse-audio'] as const;
@@ -51,10 +51,12 @@ export function trackPart({
 /** Never quite zero, even without an end resistance: a short is a wire, not a resistor. */
 const LEAST = 1e-9;
 
+const VALUES = ['ohms', 'turn', 'endOhms', 'mismatch'] as const;
+
 /** One side of the wiper: its resistance, and its slopes by the values of the part. */
 interface Side {
   ohms: number;
-  by: Partial<Record<'ohms' | 'turn' | 'endOhms' | 'mismatch', number>>;
+  by: Partial<Record<(typeof VALUES)[number], number>>;
 }
 
 /** Both sides of the wiper: a part of the track, or what is left of it at a stop. */
@@ -87,21 +89,15 @@ export const potentiometer = defineDevice<Potentiometer>({
   },
   stamp(part, s) {
     const [a, wiper, b] = [s.net(part.a), s.net(part.wiper), s.net(part.b)];
-    const own = {
-      ohms: s.parameter('ohms', part.ohms),
-      turn: s.parameter('turn', part.turn),
-      endOhms: s.parameter('endOhms', part.endOhms),
-      mismatch: s.parameter('mismatch', part.mismatch),
+    const own = VALUES.map((name) => s.parameter(name, part[name]));
+    const side = (name: 'toA' | 'toB'): Law => {
+      return ([ohms, turn, endOhms, mismatch]) => {
+        const found = sidesOf({ ...part, ohms, turn, endOhms, mismatch })[name];
+        return { value: found.ohms, slopes: VALUES.map((v) => found.by[v] ?? 0) };
+      };
     };
-    const side = (name: string, { ohms, by }: Side): number =>
-      s.derived(
-        name,
-        ohms,
-        Object.entries(by).map(([of, slope]): Slope => [own[of as keyof typeof own], slope]),
-      );
-    const sides = sidesOf(part);
-    const toA = side('ohmsToA', sides.toA);
-    const toB = side('ohmsToB', sides.toB);
+    const toA = s.derived('ohmsToA', own, side('toA'));
+    const toB = s.derived('ohmsToB', own, side('toB'));
     admittance(s, 'resistive', a, wiper, [toA, -1]);
     admittance(s, 'resistive', wiper, b, [toB, -1]);
     thermalNoise(s, a, wiper, toA);

@@ -1,0 +1,249 @@
+/*
+ * A small writer of WebAssembly modules: only what straight-line arithmetic and its loops need
+ * (WebAssembly Core Specification 2.0, chapter 5, "Binary Format").
+ */
+
+/** Types of values, by their codes. */
+export const I32 = 0x7f;
+export const F64 = 0x7c;
+export const V128 = 0x7b;
+export type ValueType = typeof I32 | typeof F64 | typeof V128;
+
+/** Instructions on pairs of doubles; each follows the prefix 0xfd. */
+const PAIR = { add: 0xf0, sub: 0xf1, mul: 0xf2, div: 0xf3, abs: 0xec, neg: 0xed, pmax: 0xf7 };
+export type PairOp = keyof typeof PAIR;
+
+/** Instructions on single doubles and whole numbers. */
+const PLAIN = {
+  'f64.add': 0xa0,
+  'f64.sub': 0xa1,
+  'f64.mul': 0xa2,
+  'f64.div': 0xa3,
+  'f64.abs': 0x99,
+  'f64.neg': 0x9a,
+  'f64.sqrt': 0x9f,
+  'f64.max': 0xa5,
+  'f64.min': 0xa4,
+  'f64.nearest': 0x9e,
+  'f64.lt': 0x63,
+  'f64.gt': 0x64,
+  'f64.le': 0x65,
+  'f64.ge': 0x66,
+  'f64.eq': 0x61,
+  'f64.copysign': 0xa6,
+  'i32.add': 0x6a,
+  'i32.sub': 0x6b,
+  'i32.lt_u': 0x49,
+  'i32.eqz': 0x45,
+  'i32.and': 0x71,
+  'i32.or': 0x72,
+  select: 0x1b,
+} as const;
+export type PlainOp = keyof typeof PLAIN;
+
+/** Bytes of an unsigned whole number in LEB128. */
+function unsigned(n: number): number[] {
+  const bytes: number[] = [];
+  do {
+    const low = n % 128;
+    n = Math.floor(n / 128);
+    bytes.push(n > 0 ? low + 128 : low);
+  } while (n > 0);
+  return bytes;
+}
+
+function signed(n: number): number[] {
+  const bytes: number[] = [];
+  for (;;) {
+    const low = n & 0x7f;
+    n >>= 7;
+    const done = (n === 0 && (low & 0x40) === 0) || (n === -1 && (low & 0x40) !== 0);
+    bytes.push(done ? low : low | 0x80);
+    if (done) return bytes;
+  }
+}
+
+const double = new DataView(new ArrayBuffer(8));
+function doubleBytes(x: number): number[] {
+  double.setFloat64(0, x, true);
+  return Array.from({ length: 8 }, (_, i) => double.getUint8(i));
+}
+
+/** The body of one function. */
+export class Code {
+  private readonly bytes: number[] = [];
+  private readonly locals: ValueType[] = [];
+
+  constructor(private readonly parameters: readonly ValueType[]) {}
+
+  /** A further local; returns its index. */
+  local(type: ValueType): number {
+    return this.parameters.length + this.locals.push(type) - 1;
+  }
+
+  get(index: number): this {
+    return this.put(0x20, ...unsigned(index));
+  }
+
+  set(index: number): this {
+    return this.put(0x21, ...unsigned(index));
+  }
+
+  tee(index: number): this {
+    return this.put(0x22, ...unsigned(index));
+  }
+
+  number(n: number): this {
+    return this.put(0x41, ...signed(n));
+  }
+
+  double(x: number): this {
+    return this.put(0x44, ...doubleBytes(x));
+  }
+
+  /** The same double in both lanes. */
+  pairOf(x: number): this {
+    return this.put(0xfd, 0x0c, ...doubleBytes(x), ...doubleBytes(x));
+  }
+
+  pair(op: PairOp): this {
+    return this.put(0xfd, ...unsigned(PAIR[op]));
+  }
+
+  plain(op: PlainOp): this {
+    return this.put(PLAIN[op]);
+  }
+
+  /** Load two doubles from the address on the stack plus an offset. */
+  loadPair(offset: number): this {
+    return this.put(0xfd, 0x00, 3, ...unsigned(offset));
+  }
+
+  /** Store two doubles; below them on the stack stands the address. */
+  storePair(offset: number): this {
+    return this.put(0xfd, 0x0b, 3, ...unsigned(offset));
+  }
+
+  load(offset: number): this {
+    return this.put(0x2b, 3, ...unsigned(offset));
+  }
+
+  store(offset: number): this {
+    return this.put(0x39, 3, ...unsigned(offset));
+  }
+
+  /** 2^n for the whole number on the stack, a double, by writing its exponent. */
+  powerOfTwo(): this {
+    // i64.trunc_sat_f64_s, + 1023, << 52, f64.reinterpret_i64
+    return this.put(0xfc, 0x06, 0x42, ...signed(1023), 0x7c, 0x42, 52, 0x86, 0xbf);
+  }
+
+  call(index: number): this {
+    return this.put(0x10, ...unsigned(index));
+  }
+
+  block(): this {
+    return this.put(0x02, 0x40);
+  }
+
+  loop(): this {
+    return this.put(0x03, 0x40);
+  }
+
+  if(): this {
+    return this.put(0x04, 0x40);
+  }
+
+  else(): this {
+    return this.put(0x05);
+  }
+
+  /** Out of as many blocks, or back to the beginning of a loop. */
+  branch(depth: number): this {
+    return this.put(0x0c, ...unsigned(depth));
+  }
+
+  branchIf(depth: number): this {
+    return this.put(0x0d, ...unsigned(depth));
+  }
+
+  end(): this {
+    return this.put(0x0b);
+  }
+
+  return(): this {
+    return this.put(0x0f);
+  }
+
+  private put(...bytes: number[]): this {
+    for (const byte of bytes) this.bytes.push(byte);
+    return this;
+  }
+
+  /** Locals in runs of one type, then the instructions. */
+  body(): number[] {
+    const runs: [count: number, type: ValueType][] = [];
+    for (const type of this.locals) {
+      const last = runs[runs.length - 1];
+      if (last?.[1] === type) last[0]++;
+      else runs.push([1, type]);
+    }
+    const declared = runs.flatMap(([count, type]) => [...unsigned(count), type]);
+    const size = unsigned(runs.length).length + declared.length + this.bytes.length + 1;
+    const body = unsigned(size);
+    for (const part of [unsigned(runs.length), declared, this.bytes, [0x0b]])
+      for (const byte of part) body.push(byte);
+    return body;
+  }
+}
+
+/** A function of a module; exported under its name, if it has one. */
+export interface WasmFunction {
+  name?: string;
+  parameters: readonly ValueType[];
+  results: readonly ValueType[];
+  code: Code;
+}
+
+/** A module of some functions over one memory, imported as `env.memory`. */
+export function moduleOf(functions: readonly WasmFunction[]): Uint8Array<ArrayBuffer> {
+  const name = (text: string) => [
+    ...unsigned(text.length),
+    ...[...text].map((c) => c.charCodeAt(0)),
+  ];
+  const list = (items: number[][]): number[] => {
+    const all = unsigned(items.length);
+    for (const item of items) for (const byte of item) all.push(byte);
+    return all;
+  };
+  const types = functions.map(({ parameters, results }) => [
+    0x60,
+    ...list(parameters.map((t) => [t])),
+    ...list(results.map((t) => [t])),
+  ]);
+  const exported = functions.flatMap((f, i) =>
+    f.name === undefined ? [] : [[...name(f.name), 0x00, ...unsigned(i)]],
+  );
+  const sections: [id: number, content: number[]][] = [
+    [1, list(types)],
+    [2, list([[...name('env'), ...name('memory'), 0x02, 0x00, 0x01]])],
+    [3, list(functions.map((_, i) => unsigned(i)))],
+    [7, list(exported)],
+    [10, list(functions.map(({ code }) => code.body()))],
+  ];
+  const bytes = [0x00, 0x61, 0x73, 0x6d, 0x01, 0x00, 0x00, 0x00];
+  for (const [id, content] of sections) {
+    bytes.push(id, ...unsigned(content.length));
+    for (const byte of content) bytes.push(byte);
+  }
+  return Uint8Array.from(bytes);
+}
+
+/** A compiled module; undefined where WebAssembly is missing or may not be used. */
+export function compiled(bytes: Uint8Array<ArrayBuffer>): WebAssembly.Module | undefined {
+  try {
+    return new WebAssembly.Module(bytes);
+  } catch {
+    return undefined;
+  }
+}
