@@ -1,5 +1,15 @@
 import fc from 'fast-check';
-import { difference, long, plain, product, quotient, root, sum, type Long } from './double-double';
+import {
+  difference,
+  long,
+  plain,
+  product,
+  quotient,
+  Remainder,
+  root,
+  sum,
+  type Long,
+} from './double-double';
 
 /** A finite double as an exact fraction: whole numbers over a power of two. */
 function exact(x: number): { n: bigint; shift: number } {
@@ -53,6 +63,29 @@ describe('numbers of two doubles, held against whole numbers', () => {
         const back = root(square);
         expect(alike(size(units(back)), size(units(a)))).toBe(true);
       }),
+    );
+  });
+
+  test('many products taken off one number', () => {
+    fc.assert(
+      fc.property(
+        doubles,
+        fc.array(fc.tuple(longs, doubles), { maxLength: 12 }),
+        (start, taken) => {
+          const left = new Remainder(1);
+          left.begin({ re: Float64Array.of(start), im: Float64Array.of(0) });
+          let wanted = long(start);
+          for (const [a, x] of taken) {
+            left.subtract(0, a.hi, a.lo, x);
+            wanted = difference(wanted, product(a, long(x)));
+          }
+          const scale = taken.reduce((s, [a, x]) => s + Math.abs(a.hi * x), Math.abs(start));
+          expect(Math.abs(left.rounded().re[0] - plain(wanted))).toBeLessThan(
+            1e-28 * scale + 2e-16 * Math.abs(plain(wanted)),
+          );
+          expect(left.rounded().im[0]).toBe(0);
+        },
+      ),
     );
   });
 

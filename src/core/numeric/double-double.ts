@@ -81,3 +81,51 @@ export function root(a: Long): Long {
 
 export const size = (a: Long): Long => (a.hi < 0 ? negative(a) : a);
 export const plain = (a: Long): number => a.hi + a.lo;
+
+/**
+ * A list of numbers of two doubles from which products are taken, many times over: as `difference`
+ * and `product`, without an object for each step. Of real and imaginary parts in turn.
+ */
+export class Remainder {
+  private readonly hi: Float64Array;
+  private readonly lo: Float64Array;
+
+  constructor(private readonly size: number) {
+    this.hi = new Float64Array(2 * size);
+    this.lo = new Float64Array(2 * size);
+  }
+
+  begin({ re, im }: { re: Float64Array; im: Float64Array }): void {
+    for (let i = 0; i < this.size; i++) {
+      this.hi[2 * i] = re[i];
+      this.hi[2 * i + 1] = im[i];
+    }
+    this.lo.fill(0);
+  }
+
+  /** The number at `at` less (hi + lo) x. */
+  subtract(at: number, hi: number, lo: number, x: number): void {
+    const p = hi * x;
+    const [ta, tb] = [SPLITTER * hi, SPLITTER * x];
+    const [a1, b1] = [ta - (ta - hi), tb - (tb - x)];
+    const [a2, b2] = [hi - a1, x - b1];
+    const lostP = a1 * b1 - p + a1 * b2 + a2 * b1 + a2 * b2 + lo * x;
+    const a = this.hi[at];
+    const s = a - p;
+    const b = s - a;
+    const lostS = a - (s - b) + (-p - b);
+    const small = this.lo[at] + lostS - lostP;
+    const sum = s + small;
+    this.hi[at] = sum;
+    this.lo[at] = small - (sum - s);
+  }
+
+  rounded(): { re: Float64Array; im: Float64Array } {
+    const part = (from: number) =>
+      Float64Array.from(
+        { length: this.size },
+        (_, i) => this.hi[2 * i + from] + this.lo[2 * i + from],
+      );
+    return { re: part(0), im: part(1) };
+  }
+}

@@ -144,13 +144,17 @@ export class AcAnalysis {
   /**
    * The voltage of one net: `solve` for the question that searches ask thousands of times.
    *
+   * @param into filled and returned; without it a new trace
    * @throws ReedError as `solve`
    */
-  voltage(net: string, frequenciesHz: Float64Array): ComplexTrace {
+  voltage(
+    net: string,
+    frequenciesHz: Float64Array,
+    into = emptyTrace(frequenciesHz.length),
+  ): ComplexTrace {
     const unknown = this.netUnknown(net);
-    return unknown < 0
-      ? emptyTrace(frequenciesHz.length)
-      : this.solver.traces(frequenciesHz, [unknown])[0];
+    if (unknown >= 0) this.solver.fill([into], frequenciesHz, [unknown]);
+    return into;
   }
 
   /**

@@ -11,6 +11,7 @@ import { slotMatrix, type SlotMatrix } from '../linear/matrix';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';
 import { compileProgram, type Program } from '../linear/program';
 import type { ComplexTrace } from './complex';
+import { Measured } from './scrutiny';
 
 /** Devices replaced by their slopes at the operating point. */
 export class Linearised {
@@ -77,6 +78,8 @@ export class Prepared {
   readonly matrix: SlotMatrix;
   /** Their right-hand side: every source's phasor on its rows. */
   readonly rhs: ComplexTrace;
+  /** What is known of the digits that its plan loses with values near the nominal ones. */
+  readonly measured: Measured;
   private plan: Plan | undefined;
   /** By what is asked for. */
   private readonly programs = new Map<number | string, Program>();
@@ -91,6 +94,7 @@ export class Prepared {
     }
     this.matrix = slotMatrix(this.system, this.linearised?.entries);
     this.rhs = sourcesOf(this.system);
+    this.measured = new Measured(Float64Array.from(this.system.parameters, (p) => p.value));
   }
 
   private readonly kernels = new Map<string, Asked>();

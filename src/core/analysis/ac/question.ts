@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 
-/** Frequencies within a quarter of an octave are neighbours. */
-const PER_OCTAVE = 4;
+/** Frequencies within an octave are neighbours. */
+const PER_OCTAVE = 1;
 /** The neighbourhood of 0 Hz. */
 const AT_REST = -100_000;
 

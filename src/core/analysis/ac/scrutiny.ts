@@ -23,7 +23,7 @@ const NEGLIGIBLE = 3e-13;
 /** Pivots that lost up to three times as much (squared) are about as bad. */
 const ALIKE = 9;
 /** Values that have moved further than by this factor make another circuit. */
-const FAR = 2;
+const FAR = 10;
 
 /** What is to be solved. */
 export interface Aim {
@@ -34,29 +34,43 @@ export interface Aim {
   transposed?: boolean;
 }
 
+/** How much doubt of the pivots is no doubt of the result, by what is asked for and neighbourhood. */
+export class Measured {
+  private readonly limits = new Map<string, Map<number, number>>();
+
+  /** @param around the values it is measured with */
+  constructor(readonly around: Float64Array) {}
+
+  of(key: string): Map<number, number> {
+    let own = this.limits.get(key);
+    if (!own) this.limits.set(key, (own = new Map<number, number>()));
+    return own;
+  }
+}
+
 /**
  * Measures what a planned solution has lost, by one step of refinement whose residual is taken in
  * two doubles: the step is as large as the error was (J. Demmel et al., "Error Bounds from
  * Extra-Precise Iterative Refinement", ACM TOMS 32, 2006). What refinement cannot mend is solved by
  * the careful twin.
  *
- * One measurement speaks for a quarter of an octave, as long as values stay near those it was made
+ * One measurement speaks for an octave, as long as values stay near those it was made
  * with: what makes equations lose digits (values many decades apart) changes slowly with frequency,
  * and resonances show themselves by their pivots.
  */
 export class Scrutiny {
-  /** By what is asked for, then by neighbourhood: how much doubt of the pivots is no doubt of the result. */
-  private readonly measured = new Map<string, Map<number, number>>();
   private readonly limits = new Map<string, { question: Question; limits: Float64Array }>();
-  private around: Float64Array | undefined;
 
-  constructor(private readonly equations: Scrutinised) {}
+  /** @param measured what is known already; shared by all whose values are near those it was measured with */
+  constructor(
+    private readonly equations: Scrutinised,
+    private measured: Measured,
+  ) {}
 
   /** Values have changed: forget what was measured with others far from them. */
   moved(values: Float64Array): void {
-    if (this.around && allNear(values, this.around)) return;
-    this.around = values.slice();
-    this.measured.clear();
+    if (allNear(values, this.measured.around)) return;
+    this.measured = new Measured(values.slice());
     this.limits.clear();
   }
 
@@ -68,8 +82,7 @@ export class Scrutiny {
   limitsOf(question: Question, aim: Aim, key: string): Float64Array {
     const known = this.limits.get(key);
     if (known?.question === question) return known.limits;
-    let measured = this.measured.get(key);
-    if (!measured) this.measured.set(key, (measured = new Map<number, number>()));
+    const measured = this.measured.of(key);
     const { omega, neighbourhoods } = question;
     const limits = new Float64Array(omega.length);
     for (let k = 0; k < omega.length; k++) {

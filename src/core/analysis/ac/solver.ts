@@ -54,12 +54,10 @@ export class SmallSignalSolver {
     private readonly matrix: SlotMatrix,
     private readonly source: { entries: readonly Entry[]; values: Float64Array },
   ) {
-    this.scrutiny = new Scrutiny({
-      matrix,
-      rhs: prepared.rhs,
-      exact: () => this.exactMatrix(),
-      narrow: () => this.narrow,
-    });
+    const { rhs, measured } = prepared;
+    const exact = () => this.exactMatrix();
+    this.scrutiny = new Scrutiny({ matrix, rhs, exact, narrow: () => this.narrow }, measured);
+    this.scrutiny.moved(source.values);
   }
 
   /** Values have changed. */
@@ -86,10 +84,21 @@ export class SmallSignalSolver {
     wanted: readonly number[],
     signal?: AbortSignal,
   ): ComplexTrace[] {
+    const traces = wanted.map(() => emptyTrace(frequenciesHz.length));
+    this.fill(traces, frequenciesHz, wanted, signal);
+    return traces;
+  }
+
+  /** The same into traces that are there. */
+  fill(
+    traces: readonly ComplexTrace[],
+    frequenciesHz: Float64Array,
+    wanted: readonly number[],
+    signal?: AbortSignal,
+  ): void {
     const { omega } = this.ask(frequenciesHz);
     const total = omega.length;
-    const traces = wanted.map(() => emptyTrace(total));
-    if (wanted.length === 0 || total === 0) return traces;
+    if (wanted.length === 0 || total === 0) return;
     const key = String(keyOf(wanted));
     const solver = this.solverFor(key, omega, wanted);
     const width = solver?.width ?? WIDEST;
@@ -101,8 +110,8 @@ export class SmallSignalSolver {
         solver.solve(omega, from, count);
         copyOut(solver, wanted, traces, from, count);
       }
-      for (let k = 0; k < count; k++) {
-        if (solver && limits && solver.doubt[k] <= limits[from + k]) continue;
+      const doubts = solver && limits ? doubtful(solver.doubt, limits, from, count) : all(count);
+      for (const k of doubts) {
         const x = this.carefully(omega[from + k], { wanted });
         wanted.forEach((unknown, i) => {
           traces[i].re[from + k] = x.re[unknown];
@@ -110,7 +119,6 @@ export class SmallSignalSolver {
         });
       }
     }
-    return traces;
   }
 
   /**
@@ -234,12 +242,25 @@ function copyOut(
   for (let i = 0; i < wanted.length; i++) {
     const { re, im } = traces[i];
     const at = wanted[i] * width;
-    for (let k = 0; k < count; k++) {
-      re[from + k] = xRe[at + k];
-      im[from + k] = xIm[at + k];
-    }
+    re.set(xRe.subarray(at, at + count), from);
+    im.set(xIm.subarray(at, at + count), from);
   }
 }
+
+/** The frequencies of a batch at which pivots lost more than they may. */
+function doubtful(
+  doubt: Float64Array,
+  limits: Float64Array,
+  from: number,
+  count: number,
+): readonly number[] {
+  let found: number[] | undefined;
+  for (let k = 0; k < count; k++) if (!(doubt[k] <= limits[from + k])) (found ??= []).push(k);
+  return found ?? NONE;
+}
+
+const NONE: readonly number[] = [];
+const all = (count: number): readonly number[] => Array.from({ length: count }, (_, k) => k);
 
 /** Set the values of one frequency of a batch. */
 function putLane(from: ComplexTrace, to: ComplexTrace, k: number, width: number): void {

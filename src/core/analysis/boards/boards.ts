@@ -12,7 +12,7 @@ export interface BoardsRequest {
    * Write the values of the board of this number into `values` (by parameter; nominal values stand
    * there already).
    */
-  draw(board: number, values: Float64Array): void;
+  draw: (board: number, values: Float64Array) => void;
   /** Rising parts of the boards, 0 to 1, at which the band is wanted: [0.05, 0.5, 0.95]. */
   parts: readonly number[];
   signal?: AbortSignal;
@@ -35,13 +35,14 @@ export function levelBand(analysis: AcAnalysis, request: BoardsRequest): LevelBa
   const count = frequenciesHz.length;
   // By frequency, then board: each frequency's boards lie side by side for the percentiles.
   const squares = Array.from({ length: count }, () => new Float64Array(boards));
+  const trace = { re: new Float64Array(count), im: new Float64Array(count) };
   try {
     for (let board = 0; board < boards; board++) {
       if ((board & 15) === 0) stopIfAsked(signal);
       analysis.values.set(nominal);
       draw(board, analysis.values);
       analysis.update();
-      const { re, im } = analysis.voltage(probe, frequenciesHz);
+      const { re, im } = analysis.voltage(probe, frequenciesHz, trace);
       for (let k = 0; k < count; k++) squares[k][board] = re[k] * re[k] + im[k] * im[k];
     }
   } finally {

@@ -53,7 +53,8 @@ export class Largest {
   over(inverseSquare: Term): Term {
     const { algebra } = this;
     const steady = [...this.steady].map(([power, at]) => algebra.board(at, power));
-    const moving: Term[] = this.moving === undefined ? [] : [{ kind: 'local', index: this.moving }];
+    const moving: Term[] =
+      this.moving === undefined ? [] : [{ kind: 'local', index: this.moving, negative: false }];
     return algebra.sum(
       ZERO,
       [...steady, ...moving].map((x) => ({ negative: false, a: x, b: inverseSquare })),

@@ -10,7 +10,7 @@ export type Term =
   /** Plus or minus one, by what the parts write: never found by comparing numbers. */
   | { kind: 'one'; negative: boolean }
   | { kind: 'board'; at: number; power: number; negative: boolean }
-  | { kind: 'local'; index: number };
+  | { kind: 'local'; index: number; negative: boolean };
 
 type Steady = Exclude<Term, { kind: 'local' }>;
 
@@ -56,7 +56,7 @@ export class Algebra {
     for (const { negative, a, b } of products) {
       if (a.kind === 'zero' || b.kind === 'zero') continue;
       if (a.kind === 'local' || b.kind === 'local') rest.push({ negative, a, b });
-      else steady.push(negated(this.foldProduct(a, b), negative));
+      else steady.push(signed(this.foldProduct(a, b), negative));
     }
     const folded = this.foldSums(steady);
     if (rest.length === 0 && base.kind !== 'local' && folded.length <= 1) return folded[0] ?? ZERO;
@@ -83,10 +83,7 @@ export class Algebra {
   }
 
   negative(x: Term): Term {
-    if (x.kind !== 'local') return negated(x, true);
-    this.push(x);
-    this.loop.pair('neg');
-    return this.local();
+    return signed(x, true);
   }
 
   /** Leave the value of a term on the stack of `loop`. */
@@ -101,6 +98,7 @@ export class Algebra {
         return;
       case 'local':
         loop.get(x.index);
+        if (x.negative) loop.pair('neg');
         return;
       case 'board':
         this.pushScaled(x.at, x.power);
@@ -112,7 +110,7 @@ export class Algebra {
   local(): Term {
     const index = this.loop.local(V128);
     this.loop.set(index);
-    return { kind: 'local', index };
+    return { kind: 'local', index, negative: false };
   }
 
   private pushScaled(at: number, power: number): void {
@@ -197,27 +195,27 @@ export class Algebra {
 
   private loopSum(base: Term, folded: readonly Steady[], rest: readonly SignedProduct[]): Term {
     const parts: { negative: boolean; push: () => void }[] = [];
-    if (base.kind === 'local') parts.push({ negative: false, push: () => this.push(base) });
-    for (const term of folded) {
-      const negative = term.kind !== 'zero' && term.negative;
-      parts.push({ negative, push: () => this.push(negated(term, negative)) });
-    }
+    const one = (term: Term): void => {
+      if (term.kind !== 'zero')
+        parts.push({ negative: term.negative, push: () => this.push(bare(term)) });
+    };
+    if (base.kind === 'local') one(base);
+    folded.forEach(one);
     for (const { negative, a, b } of rest) {
-      const signed = [a, b].filter((x) => (x.kind === 'one' || x.kind === 'board') && x.negative);
-      const bare = (x: Term): Term => (signed.includes(x) ? negated(x as Steady, true) : x);
+      const minus = [a, b].filter((x) => x.kind !== 'zero' && x.negative).length;
       parts.push({
-        negative: negative !== (signed.length % 2 === 1),
+        negative: negative !== (minus === 1),
         push: () => this.pushProduct(bare(a), bare(b)),
       });
     }
-    // A sum that begins with a plus saves a change of sign.
+    // A sum that begins with a plus saves a change of sign; one of nothing but minuses is taken as one.
+    const negative = parts.every((part) => part.negative);
     parts.sort((p, q) => Number(p.negative) - Number(q.negative));
-    parts.forEach(({ negative, push }, i) => {
-      push();
-      if (i > 0) this.loop.pair(negative ? 'sub' : 'add');
-      else if (negative) this.loop.pair('neg');
+    parts.forEach((part, i) => {
+      part.push();
+      if (i > 0) this.loop.pair(part.negative !== negative ? 'sub' : 'add');
     });
-    return this.local();
+    return signed(this.local(), negative);
   }
 
   private pushProduct(a: Term, b: Term): void {
@@ -231,5 +229,8 @@ export class Algebra {
   }
 }
 
-const negated = <T extends Steady>(x: T, negative: boolean): T =>
+/** x, or -x. */
+const signed = <T extends Term>(x: T, negative: boolean): T =>
   x.kind === 'zero' || !negative ? x : { ...x, negative: !x.negative };
+
+const bare = <T extends Term>(x: T): T => (x.kind === 'zero' ? x : { ...x, negative: false });

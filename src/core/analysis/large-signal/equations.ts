@@ -215,6 +215,17 @@ export class LargeSignalEquations {
     return held;
   }
 
+  /** C x: the charges of a linear circuit. */
+  linearCharges(x: Float64Array, charges: Float64Array): void {
+    const { reactiveSlots } = this;
+    const { rows, columns, c } = this.pattern;
+    for (let i = 0; i < charges.length; i++) charges[i] = 0;
+    for (let k = 0; k < reactiveSlots.length; k++) {
+      const slot = reactiveSlots[k];
+      charges[rows[slot]] += c[slot] * x[columns[slot]];
+    }
+  }
+
   /** The elements' present values, for their noise and for reports. */
   elementValues(): { element: NonlinearElement; values: ElementValues }[] {
     return this.placed;

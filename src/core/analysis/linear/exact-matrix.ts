@@ -2,11 +2,10 @@ import type { Entry } from '@/core/circuit/compile';
 import type { Product } from '@/core/circuit/stamper';
 import { ReedError } from '@/core/errors';
 import {
-  difference,
   long,
   multiple,
-  plain,
   product,
+  Remainder,
   quotient,
   sum,
   ZERO,
@@ -87,22 +86,24 @@ export class ExactMatrix {
    * of it cancels.
    */
   residual(omega: number, rhs: ComplexTrace, x: ComplexTrace, transposed = false): ComplexTrace {
-    const re = Array.from(rhs.re, long);
-    const im = Array.from(rhs.im, long);
+    const left = (this.left ??= new Remainder(this.size));
+    left.begin(rhs);
     for (const { row, column, g, c } of this.slots) {
       const [i, j] = transposed ? [column, row] : [row, column];
       const [xr, xi] = [x.re[j], x.im[j]];
       if (xr === 0 && xi === 0) continue;
       if (g.hi !== 0) {
-        re[i] = difference(re[i], multiple(g, xr));
-        im[i] = difference(im[i], multiple(g, xi));
+        left.subtract(2 * i, g.hi, g.lo, xr);
+        left.subtract(2 * i + 1, g.hi, g.lo, xi);
       }
       if (c.hi !== 0) {
         const s = multiple(c, omega);
-        re[i] = sum(re[i], multiple(s, xi));
-        im[i] = difference(im[i], multiple(s, xr));
+        left.subtract(2 * i, -s.hi, -s.lo, xi);
+        left.subtract(2 * i + 1, s.hi, s.lo, xr);
       }
     }
-    return { re: Float64Array.from(re, plain), im: Float64Array.from(im, plain) };
+    return left.rounded();
   }
+
+  private left: Remainder | undefined;
 }

@@ -1,5 +1,4 @@
 import type { Entry, System } from '@/core/circuit/compile';
-import { productOf } from '@/core/circuit/stamper';
 
 /**
  * The equations' matrix A(s) = G + s C as values in numbered slots, one slot for each (row, column)
@@ -76,17 +75,55 @@ export function slotMatrix(
   return matrix;
 }
 
-/** Write the values of G and C for given parameter values. No allocation. */
+/** Write the values of G and C for given parameter values. */
 export function fillSlots(
   matrix: SlotMatrix,
   entries: readonly Entry[],
   values: Float64Array,
 ): void {
   matrix.revision++;
-  matrix.g.fill(0);
-  matrix.c.fill(0);
-  for (let i = 0; i < entries.length; i++) {
-    const target = entries[i].reactive ? matrix.c : matrix.g;
-    target[matrix.slotOfEntry[i]] += productOf(entries[i], values);
+  const { g, c, slotOfEntry } = matrix;
+  g.fill(0);
+  c.fill(0);
+  const { reactive, scale, start, parameter, power } = flattened(entries);
+  for (let i = 0; i < scale.length; i++) {
+    let value = scale[i];
+    for (let f = start[i]; f < start[i + 1]; f++) {
+      const p = values[parameter[f]];
+      const of = power[f];
+      value *= of === 1 ? p : of === -1 ? 1 / p : p ** of;
+    }
+    if (reactive[i] === 1) c[slotOfEntry[i]] += value;
+    else g[slotOfEntry[i]] += value;
   }
+}
+
+/** Entries as numbers in rows, for the thousands of times that boards fill them. */
+interface Flat {
+  reactive: Uint8Array;
+  scale: Float64Array;
+  /** Factors of entry i: parameter and power at start[i] .. start[i + 1]. */
+  start: Int32Array;
+  parameter: Int32Array;
+  power: Float64Array;
+}
+
+const flats = new WeakMap<readonly Entry[], Flat>();
+
+function flattened(entries: readonly Entry[]): Flat {
+  let flat = flats.get(entries);
+  if (!flat) {
+    const start = new Int32Array(entries.length + 1);
+    entries.forEach(({ factors }, i) => (start[i + 1] = start[i] + factors.length));
+    const factors = entries.flatMap((entry) => entry.factors);
+    flat = {
+      reactive: Uint8Array.from(entries, (e) => Number(e.reactive)),
+      scale: Float64Array.from(entries, (e) => e.scale),
+      start,
+      parameter: Int32Array.from(factors, ([parameter]) => parameter),
+      power: Float64Array.from(factors, ([, power]) => power),
+    };
+    flats.set(entries, flat);
+  }
+  return flat;
 }

@@ -24,6 +24,8 @@ export class RealSolver {
   private doubt = 1;
   /** What was factored. */
   private readonly own: Float64Array;
+  /** Whether solutions with these factors were found to fulfil the equations. */
+  private checked = false;
   private readonly left: Float64Array;
   private readonly right: Float64Array;
   private readonly terms: Float64Array;
@@ -44,6 +46,7 @@ export class RealSolver {
       this.eliminate(values);
     }
     this.own.set(values);
+    this.checked = false;
   }
 
   /** Choose pivots anew at the next matrix: those of far other values may serve it badly. */
@@ -101,7 +104,9 @@ export class RealSolver {
     const { b, right } = this;
     for (let i = 0; i < b.length; i++) b[i] = right[i] = rhs[i];
     this.substitute(x);
+    if (this.checked && this.doubt <= SOUND) return;
     if (this.fulfilled(x)) {
+      this.checked = true;
       if (this.doubt <= SOUND) return;
     } else if (this.planAnew()) {
       for (let i = 0; i < b.length; i++) b[i] = right[i];

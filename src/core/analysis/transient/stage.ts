@@ -60,13 +60,14 @@ export class StageSolver {
   /** Iterate from `x`, in place; false when it does not settle, and `x` is then worth nothing. */
   solve(x: Float64Array, pace: number, past: Float64Array, rhs: Float64Array): boolean {
     const { equations, residual, before } = this;
+    if (equations.linear) return this.solveLinear(x, pace, past, rhs);
     const { statics, charges } = equations;
     before.set(x);
     for (let pass = 0; pass < MOST_ITERATIONS; pass++) {
       const held = equations.evaluate(x, before);
       for (let i = 0; i < residual.length; i++)
         residual[i] = rhs[i] - statics[i] - pace * (charges[i] - past[i]);
-      if ((!equations.linear || this.factoredFor !== pace) && !this.factor(pace)) return false;
+      if (!this.factor(pace)) return false;
       for (let i = 0; i < x.length; i++) before[i] = x[i];
       this.solver.solve(residual, residual);
       let settled = held === undefined;
@@ -80,13 +81,28 @@ export class StageSolver {
         }
       }
       if (held) this.culprit = `part ${held}`;
-      if (settled || (equations.linear && Number.isFinite(x[0]))) {
+      if (settled) {
         this.noteCharges();
         return true;
       }
     }
     this.solver.forget();
     return false;
+  }
+
+  /** Without devices the solution is that of one system: (G + pace C) x = b + pace past. */
+  private solveLinear(
+    x: Float64Array,
+    pace: number,
+    past: Float64Array,
+    rhs: Float64Array,
+  ): boolean {
+    const { equations, residual, charges } = this;
+    if (this.factoredFor !== pace && !this.factor(pace)) return false;
+    for (let i = 0; i < residual.length; i++) residual[i] = rhs[i] + pace * past[i];
+    this.solver.solve(residual, x);
+    equations.linearCharges(x, charges);
+    return Number.isFinite(x[0]);
   }
 
   private solverFor(pace: number): RealSolver {

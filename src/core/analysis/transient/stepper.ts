@@ -95,21 +95,17 @@ export class Stepper {
     for (let i = 1; i < STAGES; i++) {
       this.predict(i, h);
       copy(charges, past);
-      EARLIER[i].forEach((weight, j) => {
-        if (weight === 0) return;
-        const own = h * weight;
-        const rates = stageRates[j];
-        for (let k = 0; k < past.length; k++) past[k] += own * rates[k];
-      });
+      const weights = EARLIER[i];
+      for (let j = 0; j < weights.length; j++) {
+        if (weights[j] !== 0) addMultiple(past, h * weights[j], stageRates[j]);
+      }
       const rhs = drive.at(t + NODES[i] * h, i === STAGES - 1 ? side : 1);
       if (!this.stage.solve(next, pace, past, rhs)) return Infinity;
       this.conclude(stageRates[i], pace, past);
     }
     wrong.fill(0);
     for (let i = 0; i < STAGES; i++) {
-      const own = h * DIFFERENCE[i];
-      const rates = stageRates[i];
-      for (let k = 0; k < wrong.length; k++) wrong[k] += own * rates[k];
+      addMultiple(wrong, h * DIFFERENCE[i], stageRates[i]);
     }
     this.stage.unknownsOf(wrong, pace, wrong);
     return this.inUnits(wrong, tolerance);
@@ -186,6 +182,11 @@ export class Stepper {
     }
     return worst;
   }
+}
+
+/** target += factor source. */
+function addMultiple(target: Float64Array, factor: number, source: Float64Array): void {
+  for (let i = 0; i < target.length; i++) target[i] += factor * source[i];
 }
 
 /** A plain loop: on the few numbers of a circuit it beats the built-in copy several times over. */
