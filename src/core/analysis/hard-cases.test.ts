@@ -3,7 +3,7 @@ import { ReedError } from '@/core/errors';
 import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
 import { AcAnalysis, acResponse } from './ac/ac';
 import { operatingPoint } from './dc/operating-point';
-import { solveDense } from './linear/dense';
+import { solveDense } from './testing/dense';
 import { polesAndZeros } from './poles/poles';
 import { readingSensitivity } from '@/core/response/reading-sensitivity';
 import { sensitivity } from './sensitivity/sensitivity';

@@ -16,15 +16,32 @@ export interface AtRest {
   watts: number | null;
 }
 
+/** Where a circuit comes to rest, and where else it could. */
+export interface Rest {
+  devices: AtRest[];
+  /** Further points at which it can rest or balance: volts of the nets that differ most, three at most. */
+  others: { net: string; volts: number }[][];
+}
+
+const TELLING = 3;
+
+/** The nets by which another point is told from this one. */
+const tellingNets = (nodes: Record<string, number>, other: Record<string, number>) =>
+  Object.entries(other)
+    .map(([net, volts]) => ({ net, volts, apart: Math.abs(volts - nodes[net]) }))
+    .sort((a, b) => b.apart - a.apart)
+    .slice(0, TELLING)
+    .map(({ net, volts }) => ({ net, volts }));
+
 /** The source of the signal, and pieces of wire: nothing of theirs is left without a signal. */
 const givesNothing = (part: Part): boolean => part.kind === 'voltage-source' && !part.dcVolts;
 
 /** Where every device comes to rest, as built: supplies, amplifiers, transistors, diodes. */
-export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<OverLayers<AtRest[]>> {
+export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<OverLayers<Rest>> {
   return overLayers(sheet, pause, (circuit, { version }) => {
-    if (version === 'ideal') return [];
-    const { nodes, currents, devices, power } = operatingPoint(circuit);
-    return circuit.parts
+    if (version === 'ideal') return { devices: [], others: [] };
+    const { nodes, currents, devices, power, others = [] } = operatingPoint(circuit);
+    const atRest = circuit.parts
       .filter((part) => !deviceOf(part.kind).passive && !givesNothing(part))
       .map((part): AtRest => {
         const terminals = deviceOf(part.kind).terminals(part);
@@ -39,5 +56,6 @@ export function restLens(sheet: Sheet, pause: Pause = withoutPause): Promise<Ove
           watts: power[part.id] ?? null,
         };
       });
+    return { devices: atRest, others: others.map((other) => tellingNets(nodes, other)) };
   });
 }

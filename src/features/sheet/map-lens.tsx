@@ -17,6 +17,7 @@ import styles from './map-lens.module.css';
 export function MapLens({ sheet }: { sheet: Sheet }) {
   const { picture, problem, stale } = useLens(sheet, { lens: 'map' });
   const [host, size] = useSize<HTMLDivElement>();
+  const atZero = picture?.layers.layers.find((l) => l.value.atZero)?.value.atZero;
   return (
     <LensState problem={problem ?? picture?.layers.problems[0] ?? null} stale={stale}>
       <div className={styles.lens}>
@@ -31,8 +32,9 @@ export function MapLens({ sheet }: { sheet: Sheet }) {
             {picture.layers.layers.some((l) => l.value.verdict === 'unstable') && (
               <b>A pole lies right of the axis: this circuit oscillates. </b>
             )}
-            × poles, ○ zeros. Drag a ringed pair, or step to its f₀ or its Q with Tab and turn it
-            with the arrow keys. The stage is designed anew.
+            {atZero && <b>A pole lies at zero: what is stored there stays. {atZero} </b>}× poles, ○
+            zeros. Drag a ringed pair, or step to its f₀ or its Q with Tab and turn it with the
+            arrow keys. The stage is designed anew.
           </p>
         )}
       </div>
@@ -126,6 +128,21 @@ function Plane({ sheet, picture, width, height }: PlaneProps) {
               />
             );
           })}
+          {id === 'ideal' &&
+            value.poleFigures
+              .filter((figures) => figures.multiplicity > 1)
+              .flatMap((figures) =>
+                figures.roots.map((p) => (
+                  <text
+                    key={`${p.re} ${p.im}`}
+                    x={x(p.re / TWO_PI) + 9}
+                    y={y(p.im / TWO_PI) - 7}
+                    className={styles.tick}
+                  >
+                    {figures.multiplicity} times
+                  </text>
+                )),
+              )}
         </g>
       ))}
       {picture.held.map((own) => {

@@ -1,6 +1,6 @@
 'use client';
 
-import type { AtRest } from '@/core/lenses/rest';
+import type { Rest } from '@/core/lenses/rest';
 import { layerName } from '@/core/sheet/layer-name';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
@@ -17,9 +17,9 @@ export function RestLens({ sheet }: { sheet: Sheet }) {
     <LensState problem={problem ?? picture?.problems[0] ?? null} stale={stale}>
       <div className={styles.lens} data-picture>
         {layers.map(({ id, value }) => (
-          <Table key={id} name={layerName(id, sheet)} rows={value} />
+          <Table key={id} name={layerName(id, sheet)} rest={value} />
         ))}
-        {picture && layers.every((l) => l.value.length === 0) && (
+        {picture && layers.every((l) => l.value.devices.length === 0) && (
           <p>Nothing here has a rest of its own: the circuit is of passive parts alone.</p>
         )}
       </div>
@@ -27,40 +27,55 @@ export function RestLens({ sheet }: { sheet: Sheet }) {
   );
 }
 
-function Table({ name, rows }: { name: string; rows: readonly AtRest[] }) {
+function Table({ name, rest }: { name: string; rest: Rest }) {
   const mark = usePreferences((p) => p.mark);
+  const { devices: rows, others } = rest;
   if (rows.length === 0) return null;
   const print = (value: number | null, kind: 'amps' | 'volts') =>
     value === null ? '–' : formatQuantity(value, kind, { unit: true, digits: 3, mark });
   return (
-    <table className={styles.table}>
-      <caption>At rest, {name}</caption>
-      <thead>
-        <tr>
-          <th scope="col">Part</th>
-          <th scope="col">Volts at its pins</th>
-          <th scope="col">Current</th>
-          <th scope="col">Heat</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(({ part, terminals, amps, watts }) => (
-          <tr key={part}>
-            <th scope="row">{part}</th>
-            <td className="mono">
-              {terminals.map(({ name: pin, volts }) => (
-                <span key={pin}>
-                  <i>{pin}</i> {formatFixed(volts, 3, mark)}
-                </span>
-              ))}
-            </td>
-            <td className="mono">{print(amps, 'amps')}</td>
-            <td className="mono">
-              {watts === null ? '–' : `${formatFixed(watts * 1000, 2, mark)} mW`}
-            </td>
+    <>
+      <table className={styles.table}>
+        <caption>At rest, {name}</caption>
+        <thead>
+          <tr>
+            <th scope="col">Part</th>
+            <th scope="col">Volts at its pins</th>
+            <th scope="col">Current</th>
+            <th scope="col">Heat</th>
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map(({ part, terminals, amps, watts }) => (
+            <tr key={part}>
+              <th scope="row">{part}</th>
+              <td className="mono">
+                {terminals.map(({ name: pin, volts }) => (
+                  <span key={pin}>
+                    <i>{pin}</i> {formatFixed(volts, 3, mark)}
+                  </span>
+                ))}
+              </td>
+              <td className="mono">{print(amps, 'amps')}</td>
+              <td className="mono">
+                {watts === null ? '–' : `${formatFixed(watts * 1000, 2, mark)} mW`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {others.length > 0 && (
+        <p className={styles.others}>
+          It can stand in {others.length === 1 ? 'another state' : `${others.length} other states`}{' '}
+          too, stable or balanced on edge:{' '}
+          {others
+            .map((nets) =>
+              nets.map(({ net, volts }) => `${net} at ${formatFixed(volts, 3, mark)} V`).join(', '),
+            )
+            .join('; ')}
+          .
+        </p>
+      )}
+    </>
   );
 }

@@ -6,6 +6,8 @@ import { REFINABLE, SOUND } from '../linear/trust';
 import type { ComplexTrace } from './complex';
 import type { Question } from './question';
 
+const { hypot, max, min } = Math;
+
 /** The equations as they stand, and who can solve them. */
 export interface Scrutinised {
   matrix: SlotMatrix;
@@ -98,7 +100,7 @@ export class Scrutiny {
   private limitAt(omega: number, aim: Aim): number {
     const refined = this.refined(omega, aim);
     if (!refined || !(refined.loss <= NEGLIGIBLE)) return -1;
-    return Math.min(REFINABLE, Math.max(SOUND, ALIKE * refined.doubt));
+    return min(REFINABLE, max(SOUND, ALIKE * refined.doubt));
   }
 
   /** The solution at one frequency, to the digits that the values give. */
@@ -140,9 +142,9 @@ export class Scrutiny {
     const [own, driven] = [new Float64Array(size), new Float64Array(size)];
     for (let slot = 0; slot < rows.length; slot++) {
       const [row, column] = [rows[slot], columns[slot]];
-      const entry = Math.hypot(g[slot], c[slot] * omega);
-      own[row] = Math.max(own[row], entry);
-      driven[row] = Math.max(driven[row], entry * Math.hypot(re[column], im[column]));
+      const entry = hypot(g[slot], c[slot] * omega);
+      own[row] = max(own[row], entry);
+      driven[row] = max(driven[row], entry * hypot(re[column], im[column]));
     }
     return driven.some((x) => x > 0) ? driven : own;
   }
@@ -162,9 +164,9 @@ function allNear(values: Float64Array, others: Float64Array): boolean {
 function ownLoss(x: ComplexTrace, step: ComplexTrace, wanted: readonly number[] | 'all'): number {
   let worst = 0;
   const look = (i: number) => {
-    const moved = Math.hypot(step.re[i], step.im[i]);
+    const moved = hypot(step.re[i], step.im[i]);
     if (moved === 0) return;
-    const part = moved / Math.hypot(x.re[i], x.im[i]);
+    const part = moved / hypot(x.re[i], x.im[i]);
     if (!(part <= worst)) worst = part;
   };
   if (wanted === 'all') for (let i = 0; i < x.re.length; i++) look(i);
@@ -176,9 +178,9 @@ function ownLoss(x: ComplexTrace, step: ComplexTrace, wanted: readonly number[] 
 function weightedLoss(y: ComplexTrace, step: ComplexTrace, weights: Float64Array): number {
   let [moved, all] = [0, 0];
   for (let i = 0; i < weights.length; i++) {
-    const off = Math.hypot(step.re[i], step.im[i]) * weights[i];
+    const off = hypot(step.re[i], step.im[i]) * weights[i];
     if (!(off <= moved)) moved = off;
-    all = Math.max(all, Math.hypot(y.re[i], y.im[i]) * weights[i]);
+    all = max(all, hypot(y.re[i], y.im[i]) * weights[i]);
   }
   return all > 0 ? moved / all : moved;
 }

@@ -1,3 +1,4 @@
+import { flipFlop } from '@/core/circuit/testing/flip-flop';
 import { faultCircuit } from '../testing/faults';
 import { operatingPoint } from './operating-point';
 
@@ -20,34 +21,8 @@ describe('circuits whose operating point was not found', () => {
   });
 
   test('a flip-flop names its other states', () => {
-    const flipFlop = {
-      ...faultCircuit('dc-latch'),
-      parts: [
-        { id: 'V', kind: 'voltage-source', plus: 'vp', minus: '0', dcVolts: 9 },
-        ...[1, 2].flatMap((k) => [
-          { id: `RC${k}`, kind: 'resistor', a: 'vp', b: `c${k}`, ohms: 1000 },
-          { id: `RB${k}`, kind: 'resistor', a: `c${k}`, b: `b${3 - k}`, ohms: 22_000 },
-          {
-            id: `Q${k}`,
-            kind: 'transistor',
-            collector: `c${k}`,
-            base: `b${k}`,
-            emitter: '0',
-            model: {
-              polarity: 'npn',
-              saturationAmps: 1e-14,
-              betaForward: 100,
-              betaReverse: 1,
-              baseEmitterFarads: 0,
-              baseCollectorFarads: 0,
-              transitSeconds: 0,
-            },
-          },
-        ]),
-      ],
-    } as ReturnType<typeof faultCircuit>;
-    const { nodes, others } = operatingPoint(flipFlop);
-    const states = [nodes, ...others!].map(({ c1, c2 }) => Math.sign(Math.round(c1 - c2)));
+    const { nodes, others } = operatingPoint(flipFlop());
+    const states = [nodes, ...others!].map(({ c1, out }) => Math.sign(Math.round(c1 - out) || 0));
     expect(states.sort()).toEqual([-1, 0, 1]);
   });
 });

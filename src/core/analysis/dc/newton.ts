@@ -3,6 +3,8 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { RealSolver } from '../linear/real-solver';
 
+const { abs, sign } = Math;
+
 /** A point is found when no voltage moves by more than this part of itself plus a little. */
 const RELATIVE = 1e-9;
 const ABSOLUTE = 1e-12;
@@ -59,7 +61,7 @@ export class Newton {
       const i = rows[slot];
       if (stored === 0 || i !== columns[slot] || this.storing[i] >= 0) return;
       this.storing[i] = slot;
-      this.signs[i] = Math.sign(stored);
+      this.signs[i] = sign(stored);
     });
   }
 
@@ -99,7 +101,7 @@ export class Newton {
         const move = stretch * residual[i];
         if (!Number.isFinite(move)) return false;
         x[i] += move;
-        const size = Math.abs(move) / (RELATIVE * Math.abs(x[i]) + ABSOLUTE);
+        const size = abs(move) / (RELATIVE * abs(x[i]) + ABSOLUTE);
         if (size > worst) worst = size;
         if (size > 1) this.culprit = equations.system.unknowns[i].label;
       }
@@ -153,5 +155,5 @@ function awayFrom(
     slope -= (2 * along) / (square * (1 + square));
   }
   const stretch = 1 / (1 - slope);
-  return Math.abs(stretch) <= LONGEST ? stretch : Math.sign(stretch) * LONGEST;
+  return abs(stretch) <= LONGEST ? stretch : sign(stretch) * LONGEST;
 }

@@ -3,6 +3,8 @@ import { GROUND, type ElementValues, type NonlinearElement } from '@/core/circui
 import { Values } from '@/core/circuit/values';
 import { fillSlots, slotMatrix, type SlotMatrix } from '../linear/matrix';
 
+const { abs } = Math;
+
 /** One nonlinear element with its work space and the slots of its derivatives. */
 interface Placed {
   element: NonlinearElement;
@@ -149,7 +151,7 @@ export class LargeSignalEquations {
   largestInput(move: Float64Array): number {
     let largest = 0;
     for (const input of this.inputUnknowns) {
-      const size = Math.abs(move[input]);
+      const size = abs(move[input]);
       if (!(size <= largest)) largest = size;
     }
     return largest;

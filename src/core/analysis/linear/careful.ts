@@ -13,6 +13,8 @@ import {
 import type { ComplexTrace } from '../ac/complex';
 import type { ExactMatrix } from './exact-matrix';
 
+const { hypot, log2, max, round } = Math;
+
 /** A matrix entry on its way through the elimination. */
 interface Cell {
   re: Long;
@@ -55,7 +57,7 @@ export class CarefulSolver {
     rows.forEach((row, i) => row.forEach((_, j) => columns[j].add(i)));
     const scale = rows.map((row) => {
       let most = 0;
-      for (const cell of row.values()) most = Math.max(most, sizeOf(cell));
+      for (const cell of row.values()) most = max(most, sizeOf(cell));
       return most > 0 ? 1 / most : 1;
     });
     const b = Array.from({ length: n }, (_, i) => ({ re: long(rhs.re[i]), im: long(rhs.im[i]) }));
@@ -87,7 +89,7 @@ export class CarefulSolver {
   private rowsAt(omega: number, transposed: boolean): Map<number, Cell>[] {
     const rows = Array.from({ length: this.matrix.size }, () => new Map<number, Cell>());
     for (const { row, column, g, c, mostG, mostC } of this.matrix.slots) {
-      const cell = { re: g, im: multiple(c, omega), most: Math.max(mostG, mostC * omega) };
+      const cell = { re: g, im: multiple(c, omega), most: max(mostG, mostC * omega) };
       if (vanished(cell)) continue;
       if (transposed) rows[column].set(row, cell);
       else rows[row].set(column, cell);
@@ -111,14 +113,14 @@ const minus = (a: Pair, b: Pair): Pair => ({
 });
 function over(a: Pair, b: Pair): Pair {
   // Both parts brought to a size near one first, so that squares stay in reach.
-  const scale = 2 ** -Math.round(Math.log2(sizeOf(b)));
+  const scale = 2 ** -round(log2(sizeOf(b)));
   const [re, im] = [multiple(b.re, scale), multiple(b.im, scale)];
   const norm = sum(product(re, re), product(im, im));
   const top = times(a, { re: multiple(re, scale), im: multiple(im, -scale) });
   return { re: quotient(top.re, norm), im: quotient(top.im, norm) };
 }
 
-const sizeOf = ({ re, im }: Pair): number => Math.hypot(re.hi, im.hi);
+const sizeOf = ({ re, im }: Pair): number => hypot(re.hi, im.hi);
 const vanished = (cell: Cell): boolean => sizeOf(cell) <= ROUNDING * cell.most;
 
 /** The next pivot; `row` is -1 where its column has nothing left. */
@@ -131,7 +133,7 @@ function choose(
   let column = -1;
   for (const j of live) if (column < 0 || columns[j].size < columns[column].size) column = j;
   let most = 0;
-  for (const i of columns[column]) most = Math.max(most, sizeOf(rows[i].get(column)!) * scale[i]);
+  for (const i of columns[column]) most = max(most, sizeOf(rows[i].get(column)!) * scale[i]);
   let row = -1;
   for (const i of columns[column]) {
     const large = sizeOf(rows[i].get(column)!) * scale[i] >= THRESHOLD * most;
@@ -158,7 +160,7 @@ function eliminate(
       if (j === pivot.column) continue;
       const term = times(factor, above);
       const cell = row.get(j) ?? { re: ZERO, im: ZERO, most: 0 };
-      const next = { ...minus(cell, term), most: Math.max(cell.most, sizeOf(term)) };
+      const next = { ...minus(cell, term), most: max(cell.most, sizeOf(term)) };
       if (vanished(next)) {
         row.delete(j);
         columns[j].delete(i);

@@ -1,3 +1,4 @@
+const { abs, exp, max, min } = Math;
 /*
  * Gauss's rule of 7 points inside Kronrod's of 15: abscissae, and weights of both (R. Piessens et
  * al., "QUADPACK", 1983, routine QK15). The odd ones are Gauss's.
@@ -55,7 +56,7 @@ export function integrateBand(
   sample: (frequenciesHz: Float64Array) => Float64Array[],
 ): Float64Array {
   const [low, high] = [Math.log(fromHz), Math.log(toHz)];
-  const count = Math.max(2, Math.ceil(((high - low) / Math.LN10) * PER_DECADE));
+  const count = max(2, Math.ceil(((high - low) / Math.LN10) * PER_DECADE));
   const edge = (k: number) => low + ((high - low) * k) / count;
   const spans = Array.from({ length: count }, (_, k): [number, number] => [edge(k), edge(k + 1)]);
   let pieces = measured(spans, sample);
@@ -64,9 +65,9 @@ export function integrateBand(
     const error = pieces.reduce((sum, p) => sum + p.error, 0);
     if (!(error > settled * total) || pieces.length > MOST_INTERVALS) break;
     // Every piece with more than its share, and at least the worst.
-    const share = Math.min(
+    const share = min(
       (settled * total) / pieces.length,
-      pieces.reduce((most, p) => Math.max(most, p.error), 0),
+      pieces.reduce((most, p) => max(most, p.error), 0),
     );
     const halves = (p: Piece): [number, number][] => {
       const middle = (p.from + p.to) / 2;
@@ -94,7 +95,7 @@ function measured(
   const frequenciesHz = new Float64Array(spans.length * POINTS);
   spans.forEach(([from, to], i) =>
     RULE.forEach(
-      ({ x }, k) => (frequenciesHz[i * POINTS + k] = Math.exp((from + to + (to - from) * x) / 2)),
+      ({ x }, k) => (frequenciesHz[i * POINTS + k] = exp((from + to + (to - from) * x) / 2)),
     ),
   );
   const values = sample(frequenciesHz);
@@ -110,8 +111,8 @@ function measured(
       gauss += values[0][at] * width * g;
     });
     // What the fifteen points miss, by experience with what seven do (QUADPACK's estimate).
-    const apart = Math.abs(sums[0] - gauss);
+    const apart = abs(sums[0] - gauss);
     const relative = sums[0] > 0 ? (200 * apart) / sums[0] : 0;
-    return { from, to, sums, error: apart > 0 ? sums[0] * Math.min(1, relative ** 1.5) : 0 };
+    return { from, to, sums, error: apart > 0 ? sums[0] * min(1, relative ** 1.5) : 0 };
   });
 }

@@ -5,6 +5,8 @@ import type * as Here from '@/testing/engine';
 import userEvent from '@testing-library/user-event';
 import { EMPTY_LIBRARY } from '@/core/library';
 import { TAKE } from '@/core/library/testing';
+import { flipFlop } from '@/core/circuit/testing/flip-flop';
+import { stageOfCircuit } from '@/core/sheet/own-stage';
 import { designOf } from '@/core/sheet/design-of';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { makeStage } from '@/core/sheet/make';
@@ -181,6 +183,15 @@ test('phase is followed on, or wrapped within half a turn', () => {
   const wrapped = paths('built')[0].getAttribute('d')!;
   expect(followed.match(/M/g)).toHaveLength(1);
   expect(wrapped.match(/M/g)!.length).toBeGreaterThan(1);
+});
+
+test('a circuit that can rest elsewhere says where', async () => {
+  const [way] = newSheet(LOW_PASS).ways;
+  shown('rest', {
+    ways: [{ ...way, stages: [stageOfCircuit(flipFlop(), { id: 's1', input: 'in' })] }],
+  });
+  const said = await screen.findByText(/It can stand in 2 other states too/);
+  expect(said.textContent).toMatch(/at \d\.\d{3} V/);
 });
 
 test('a lens of another program shows as the first', () => {

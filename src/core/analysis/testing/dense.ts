@@ -2,8 +2,7 @@
  * Dense complex solve by row-scaled partial pivoting with one step of iterative refinement
  * (G. H. Golub, C. F. Van Loan, "Matrix Computations", 4th ed., sections 3.4 and 3.5).
  *
- * The careful, slow twin of the planned elimination: used where a planned pivot cancels, and as the
- * baseline of the benchmark.
+ * For tests: what partial pivoting gives.
  *
  * @param re, im row-major n x n, left unchanged
  * @param bRe, bIm right-hand side, n, left unchanged
