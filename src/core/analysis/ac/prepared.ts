@@ -7,6 +7,8 @@ import { compileFrequencies } from '../compiled/compile';
 import type { CompiledSolver } from '../compiled/compiled-solver';
 import { OperatingPointSearch } from '../dc/search';
 import type { LargeSignalEquations } from '../large-signal/equations';
+import { CarefulSolver } from '../linear/careful';
+import { ExactMatrix } from '../linear/exact-matrix';
 import { slotMatrix, type SlotMatrix } from '../linear/matrix';
 import { planElimination, SingularPlan, type Plan } from '../linear/plan';
 import { compileProgram, type Program } from '../linear/program';
@@ -159,14 +161,32 @@ export class Prepared {
       re: matrix.g,
       im: matrix.c.map((c) => c * w),
     }));
-    const tries = [found, ...found.map((sample) => [sample])];
-    for (const samples of tries) {
-      try {
-        return planElimination(matrix, samples);
-      } catch (error) {
-        if (!(error instanceof SingularPlan)) throw error;
-      }
+    const plan = planOf(matrix, found);
+    // Where one of the frequencies has no solution an order may serve the others; where none has, none.
+    if (plan || !this.solvable(omega[0])) return plan;
+    for (const sample of found) {
+      const own = planOf(matrix, [sample]);
+      if (own) return own;
     }
+    return undefined;
+  }
+
+  private solvable(omega: number): boolean {
+    const entries = [...this.system.entries, ...(this.linearised?.entries ?? [])];
+    const values = this.system.parameters.map((p) => p.value);
+    const careful = new CarefulSolver(new ExactMatrix(this.matrix, entries, values));
+    return !('unknown' in careful.solve(omega, this.rhs));
+  }
+}
+
+function planOf(
+  matrix: SlotMatrix,
+  samples: Parameters<typeof planElimination>[1],
+): Plan | undefined {
+  try {
+    return planElimination(matrix, samples);
+  } catch (error) {
+    if (!(error instanceof SingularPlan)) throw error;
     return undefined;
   }
 }

@@ -35,7 +35,7 @@ export class Newton {
   iterations = 0;
   /** What moved most, or could not be determined, where it did not settle. */
   culprit = '';
-  /** Why a linear circuit has no solution. */
+  /** What had no pivot, where the last search ended with that. */
   singular: SingularPlan | undefined;
   private readonly solver: RealSolver;
   private readonly residual: Float64Array;
@@ -67,6 +67,7 @@ export class Newton {
 
   /** Iterate from `x`, in place; false when it does not settle. */
   settle(x: Float64Array, assistance: Assistance = {}): boolean {
+    this.singular = undefined;
     const settled = this.iterate(x, assistance);
     if (!settled) this.solver.forget();
     return settled;

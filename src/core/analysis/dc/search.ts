@@ -79,7 +79,8 @@ export class OperatingPointSearch {
       x.fill(0);
       if (way()) return x;
     }
-    const { culprit } = this.newton;
+    const { culprit, singular } = this.newton;
+    if (singular) throw singularError(this.system, singular.unknown, singular.equation, ' at d.c.');
     throw new ReedError(
       'convergence',
       `No operating point was found: ${culprit || 'the circuit'} would not settle. Check its polarity and supply, or give it a resistance in series.`,
@@ -183,7 +184,9 @@ export class OperatingPointSearch {
     let tie = 1;
     let level = 0;
     let rise = RISE;
-    for (let step = 0; step < MOST_STEPS; step++) {
+    let undetermined = 0;
+    const last = this.iterations + MOST_ITERATIONS;
+    while (this.iterations < last) {
       const anchor = x.slice();
       const next = Math.min(1, level + rise);
       const assistance = { tie, anchor, level: next, bound, mostIterations: 100 };
@@ -193,6 +196,7 @@ export class OperatingPointSearch {
           const kept = x.slice();
           if (this.newton.settle(x, { bound }) && (tie < 1e-9 || this.apart(x, kept) < 1))
             return true;
+          if (this.newton.singular && ++undetermined > MOST_UNDETERMINED) return false;
           x.set(kept);
         }
         tie /= 2;
@@ -201,6 +205,8 @@ export class OperatingPointSearch {
         x.set(anchor);
         tie *= 8;
         rise /= 8;
+        // What nothing determines stays so, however short the step.
+        if (this.newton.singular && ++undetermined > MOST_UNDETERMINED) return false;
         if (tie > 1e12) return false;
       }
     }
@@ -210,6 +216,8 @@ export class OperatingPointSearch {
 
 /** Part of the sources that comes up in one step. */
 const RISE = 0.05;
-const MOST_STEPS = 600;
+/** Newton iterations that are spent on falling into a state. */
+const MOST_ITERATIONS = 2500;
+const MOST_UNDETERMINED = 3;
 /** A step that moves no net by more than this has come near a state of rest, volts. */
 const SETTLED = 1e-3;

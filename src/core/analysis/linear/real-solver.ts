@@ -4,6 +4,9 @@ import { REFINABLE, SOUND } from './trust';
 
 const { abs } = Math;
 
+/** Pivots that lost up to ten times as much (squared) do as well. */
+const ALIKE = 100;
+
 /** What is left of an equation, as a part of its terms, where its solution has lost half its digits. */
 const UNFULFILLED = 1e-8;
 
@@ -22,6 +25,8 @@ export class RealSolver {
   private pivotOfSlot = new Int32Array(0);
   /** 1 / r^2 of the worst pivot of the last factors. */
   private doubt = 1;
+  /** Up to which doubt other pivots are not looked for. */
+  private allowed = REFINABLE;
   /** What was factored. */
   private readonly own: Float64Array;
   /** Whether solutions with these factors were found to fulfil the equations. */
@@ -44,6 +49,10 @@ export class RealSolver {
     if (!this.plan || !this.eliminate(values)) {
       this.takePlan(planElimination(this.pattern, [asSample(values)]));
       this.eliminate(values);
+      // No order does better for these; one that does as well need not be looked for again.
+      this.allowed = Number.isFinite(this.doubt)
+        ? Math.max(REFINABLE, ALIKE * this.doubt)
+        : Infinity;
     }
     this.own.set(values);
     this.checked = false;
@@ -52,6 +61,7 @@ export class RealSolver {
   /** Choose pivots anew at the next matrix: those of far other values may serve it badly. */
   forget(): void {
     this.plan = undefined;
+    this.allowed = REFINABLE;
   }
 
   private takePlan(plan: Plan): void {
@@ -91,7 +101,7 @@ export class RealSolver {
         }
       }
     }
-    return this.doubt <= REFINABLE;
+    return this.doubt <= this.allowed || this.allowed === Infinity;
   }
 
   /**
