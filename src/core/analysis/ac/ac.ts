@@ -5,11 +5,12 @@ import { Values, valuesOfAlike } from '@/core/circuit/values';
 import { ReedError } from '@/core/errors';
 import type { ExactMatrix } from '../linear/exact-matrix';
 import { fillSlots, type SlotMatrix } from '../linear/matrix';
-import type { ComplexTrace } from './complex';
+import { netUnknown } from '../net-unknown';
+import { emptyTrace, type ComplexTrace } from './complex';
 import { PointSolution } from './point-solution';
 import { Prepared, type Linearised } from './prepared';
 import type { Aim } from './scrutiny';
-import { emptyTrace, SmallSignalSolver, type TransferBatch } from './solver';
+import { SmallSignalSolver, type TransferBatch } from './solver';
 
 export type { TransferBatch } from './solver';
 
@@ -96,7 +97,7 @@ export class AcAnalysis {
     if (this.devices && this.shared) this.devices = this.devices.with(this.own);
     else this.devices?.update();
     this.shared = false;
-    fillSlots(this.matrix, this.entries, this.values);
+    fillSlots(this.matrix, this.system.entries, this.devices?.entries ?? [], this.values);
     this.solver.moved();
   }
 
@@ -118,7 +119,7 @@ export class AcAnalysis {
 
   /** The unknown of a net; -1 for ground. */
   unknownOf(net: string): number {
-    return this.netUnknown(net);
+    return netUnknown(this.system, net);
   }
 
   /**
@@ -128,7 +129,7 @@ export class AcAnalysis {
   solve(request: AcRequest): AcResult {
     const frequenciesHz = Float64Array.from(request.frequenciesHz);
     const unknowns = [
-      ...request.probes.map((name) => this.netUnknown(name)),
+      ...request.probes.map((name) => netUnknown(this.system, name)),
       ...(request.currents ?? []).map((id) => this.branchUnknown(id)),
     ];
     const traces = this.tracesOf(unknowns, frequenciesHz, request.signal);
@@ -152,7 +153,7 @@ export class AcAnalysis {
     frequenciesHz: Float64Array,
     into = emptyTrace(frequenciesHz.length),
   ): ComplexTrace {
-    const unknown = this.netUnknown(net);
+    const unknown = netUnknown(this.system, net);
     if (unknown >= 0) this.solver.fill([into], frequenciesHz, [unknown]);
     return into;
   }
@@ -164,7 +165,7 @@ export class AcAnalysis {
    */
   voltages(nets: readonly string[], frequenciesHz: Float64Array): ComplexTrace[] {
     return this.tracesOf(
-      nets.map((net) => this.netUnknown(net)),
+      nets.map((net) => netUnknown(this.system, net)),
       frequenciesHz,
     );
   }
@@ -223,17 +224,6 @@ export class AcAnalysis {
    */
   solveCarefully(omega: number, aim: Aim = { wanted: 'all' }): ComplexTrace {
     return this.solver.carefully(omega, aim);
-  }
-
-  private netUnknown(name: string): number {
-    if (name === this.system.circuit.ground) return -1;
-    const index = this.system.netIndex.get(name);
-    if (index !== undefined) return index;
-    throw new ReedError(
-      'circuit',
-      `The circuit has no net “${name}” to probe. Its nets are ${[...this.system.netIndex.keys()].join(', ')}.`,
-      { net: name },
-    );
   }
 
   private branchUnknown(id: string): number {

@@ -3,7 +3,7 @@ import { productOf } from '@/core/circuit/stamper';
 import type { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
 import type { Complex } from '@/core/numeric/complex';
-import type { ComplexTrace } from './complex';
+import { unitTrace, type ComplexTrace } from './complex';
 import type { Aim } from './scrutiny';
 
 /** Equations as they stand, of which a point is a solution. */
@@ -39,22 +39,20 @@ export class PointSolution {
 
   /** Every unknown, with a unit put into one equation and no source: 1 A into a net, 1 V into a branch. */
   unitInto(row: number): ComplexTrace {
-    if (!this.sound)
-      return this.analysis.solveCarefully(this.omega, { wanted: 'all', rhs: this.unit(row) });
-    const x = this.empty();
-    this.sound.solveUnit(row, 1, x.re, x.im);
-    return x;
+    const rhs = unitTrace(this.analysis.matrix.size, row);
+    return (
+      this.sound?.solveAgain(rhs) ??
+      this.analysis.solveCarefully(this.omega, { wanted: 'all', rhs })
+    );
   }
 
   /** What a unit put into each equation does to one unknown, by equation. */
   transfersTo(unknown: number): ComplexTrace {
-    if (!this.sound) {
-      const aim: Aim = { wanted: 'all', rhs: this.unit(unknown), transposed: true };
-      return this.analysis.solveCarefully(this.omega, aim);
-    }
-    const y = this.empty();
-    this.sound.solveTransposed(unknown, 1, y.re, y.im);
-    return y;
+    const rhs = unitTrace(this.analysis.matrix.size, unknown);
+    return (
+      this.sound?.solveAgainTransposed(rhs) ??
+      this.analysis.solveCarefully(this.omega, { wanted: 'all', rhs, transposed: true })
+    );
   }
 
   /**
@@ -78,16 +76,5 @@ export class PointSolution {
       }
     }
     return sum;
-  }
-
-  private empty(): ComplexTrace {
-    const { size } = this.analysis.matrix;
-    return { re: new Float64Array(size), im: new Float64Array(size) };
-  }
-
-  private unit(row: number): ComplexTrace {
-    const b = this.empty();
-    b.re[row] = 1;
-    return b;
   }
 }

@@ -7,7 +7,7 @@ import { FrequencySolver } from '../linear/frequency-solver';
 import type { SlotMatrix } from '../linear/matrix';
 import { singularError } from '../linear/singular';
 import { TwinTransfer } from '../linear/twin-transfer';
-import type { ComplexTrace } from './complex';
+import { emptyTrace, unitTrace, type ComplexTrace } from './complex';
 import { keyOf, type Prepared } from './prepared';
 import { questionOf, type Question } from './question';
 import { Scrutiny, type Aim } from './scrutiny';
@@ -96,13 +96,14 @@ export class SmallSignalSolver {
     wanted: readonly number[],
     signal?: AbortSignal,
   ): void {
-    const { omega } = this.ask(frequenciesHz);
+    const question = this.ask(frequenciesHz);
+    const { omega } = question;
     const total = omega.length;
     if (wanted.length === 0 || total === 0) return;
     const key = String(keyOf(wanted));
     const solver = this.solverFor(key, omega, wanted);
     const width = solver?.width ?? WIDEST;
-    const limits = solver && this.scrutiny.limitsOf(this.question!, { wanted }, key);
+    const limits = solver && this.scrutiny.limitsOf(question, { wanted }, key);
     for (let from = 0; from < total; from += width) {
       stopIfAsked(signal);
       const count = Math.min(width, total - from);
@@ -132,16 +133,16 @@ export class SmallSignalSolver {
     frequenciesHz: Float64Array,
     visit: (batch: TransferBatch) => void,
   ): void {
-    const { omega } = this.ask(frequenciesHz);
+    const question = this.ask(frequenciesHz);
+    const { omega } = question;
     // Nothing is asked, and a plan made for no frequency would be a bad one.
     if (omega.length === 0) return;
-    const unit = emptyTrace(this.matrix.size);
-    unit.re[unknown] = 1;
+    const unit = unitTrace(this.matrix.size, unknown);
     const direct: Aim = { wanted: [unknown] };
     const back: Aim = { wanted: 'all', rhs: unit, transposed: true };
     const solver = this.transferFor(unknown, omega);
-    const forward = solver && this.scrutiny.limitsOf(this.question!, direct, `${unknown}`);
-    const backward = solver && this.scrutiny.limitsOf(this.question!, back, `to ${unknown}`);
+    const forward = solver && this.scrutiny.limitsOf(question, direct, `${unknown}`);
+    const backward = solver && this.scrutiny.limitsOf(question, back, `to ${unknown}`);
     const width = solver?.width ?? WIDEST;
     const room = (own: Float64Array | undefined) => own ?? new Float64Array(unit.re.length * width);
     const x = { re: room(solver?.xRe), im: room(solver?.xIm) };
@@ -226,11 +227,6 @@ export class SmallSignalSolver {
     return solver;
   }
 }
-
-export const emptyTrace = (length: number): ComplexTrace => ({
-  re: new Float64Array(length),
-  im: new Float64Array(length),
-});
 
 function copyOut(
   { xRe, xIm, width }: BatchSolver,

@@ -12,8 +12,8 @@ const WIDTH = 256;
 const MOST_STEPS = 20_000;
 
 /**
- * A program compiled to WebAssembly, with memory of its own; undefined where that is missing or not allowed, or where the
- * program is too long.
+ * A program compiled to WebAssembly, with memory of its own; undefined where that is missing or not
+ * allowed, or where the program is too long.
  */
 export function compileFrequencies(
   matrix: SlotMatrix,

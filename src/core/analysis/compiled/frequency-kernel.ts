@@ -76,8 +76,8 @@ export function frequencyKernel(
   writer.end();
   layout.bytes = Math.ceil(constants.next / 65536) * 65536;
   const bytes = moduleOf([
-    { name: 'board', parameters: [], results: [], code: fold },
-    { name: 'sweep', parameters: [I32], results: [], code: loop },
+    { name: 'board', parameters: [], code: fold },
+    { name: 'sweep', parameters: [I32], code: loop },
   ]);
   return { bytes, layout, width };
 }
@@ -161,7 +161,7 @@ class KernelWriter {
     const { fold, loop, layout } = this;
     fold.number(0).pairOf(1).storePair(this.boardDoubt);
     loop.block().loop();
-    loop.get(this.i).get(0).plain('i32.lt_u').plain('i32.eqz').branchIf(1);
+    loop.get(this.i).get(0).whole('below').whole('isZero').branchIf(1);
     loop.get(this.i).loadPair(layout.omega).set(this.omega);
     loop.number(0).loadPair(this.boardDoubt).set(this.doubt);
   }
@@ -284,7 +284,7 @@ class KernelWriter {
   end(): void {
     const { loop, layout } = this;
     loop.get(this.i).get(this.doubt).storePair(layout.doubt);
-    loop.get(this.i).number(PAIR_BYTES).plain('i32.add').set(this.i);
+    loop.get(this.i).number(PAIR_BYTES).whole('add').set(this.i);
     loop.branch(0).end().end();
   }
 }

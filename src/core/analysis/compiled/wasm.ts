@@ -5,41 +5,16 @@
 
 /** Types of values, by their codes. */
 export const I32 = 0x7f;
-export const F64 = 0x7c;
 export const V128 = 0x7b;
-export type ValueType = typeof I32 | typeof F64 | typeof V128;
+export type ValueType = typeof I32 | typeof V128;
 
 /** Instructions on pairs of doubles; each follows the prefix 0xfd. */
-const PAIR = { add: 0xf0, sub: 0xf1, mul: 0xf2, div: 0xf3, abs: 0xec, neg: 0xed, pmax: 0xf7 };
+const PAIR = { add: 0xf0, sub: 0xf1, mul: 0xf2, div: 0xf3, neg: 0xed, pmax: 0xf7 };
 export type PairOp = keyof typeof PAIR;
 
-/** Instructions on single doubles and whole numbers. */
-const PLAIN = {
-  'f64.add': 0xa0,
-  'f64.sub': 0xa1,
-  'f64.mul': 0xa2,
-  'f64.div': 0xa3,
-  'f64.abs': 0x99,
-  'f64.neg': 0x9a,
-  'f64.sqrt': 0x9f,
-  'f64.max': 0xa5,
-  'f64.min': 0xa4,
-  'f64.nearest': 0x9e,
-  'f64.lt': 0x63,
-  'f64.gt': 0x64,
-  'f64.le': 0x65,
-  'f64.ge': 0x66,
-  'f64.eq': 0x61,
-  'f64.copysign': 0xa6,
-  'i32.add': 0x6a,
-  'i32.sub': 0x6b,
-  'i32.lt_u': 0x49,
-  'i32.eqz': 0x45,
-  'i32.and': 0x71,
-  'i32.or': 0x72,
-  select: 0x1b,
-} as const;
-export type PlainOp = keyof typeof PLAIN;
+/** Instructions on whole numbers. */
+const WHOLE = { add: 0x6a, below: 0x49, isZero: 0x45 };
+export type WholeOp = keyof typeof WHOLE;
 
 /** Bytes of an unsigned whole number in LEB128. */
 function unsigned(n: number): number[] {
@@ -97,10 +72,6 @@ export class Code {
     return this.put(0x41, ...signed(n));
   }
 
-  double(x: number): this {
-    return this.put(0x44, ...doubleBytes(x));
-  }
-
   /** The same double in both lanes. */
   pairOf(x: number): this {
     return this.put(0xfd, 0x0c, ...doubleBytes(x), ...doubleBytes(x));
@@ -110,8 +81,8 @@ export class Code {
     return this.put(0xfd, ...unsigned(PAIR[op]));
   }
 
-  plain(op: PlainOp): this {
-    return this.put(PLAIN[op]);
+  whole(op: WholeOp): this {
+    return this.put(WHOLE[op]);
   }
 
   /** Load two doubles from the address on the stack plus an offset. */
@@ -124,38 +95,12 @@ export class Code {
     return this.put(0xfd, 0x0b, 3, ...unsigned(offset));
   }
 
-  load(offset: number): this {
-    return this.put(0x2b, 3, ...unsigned(offset));
-  }
-
-  store(offset: number): this {
-    return this.put(0x39, 3, ...unsigned(offset));
-  }
-
-  /** 2^n for the whole number on the stack, a double, by writing its exponent. */
-  powerOfTwo(): this {
-    // i64.trunc_sat_f64_s, + 1023, << 52, f64.reinterpret_i64
-    return this.put(0xfc, 0x06, 0x42, ...signed(1023), 0x7c, 0x42, 52, 0x86, 0xbf);
-  }
-
-  call(index: number): this {
-    return this.put(0x10, ...unsigned(index));
-  }
-
   block(): this {
     return this.put(0x02, 0x40);
   }
 
   loop(): this {
     return this.put(0x03, 0x40);
-  }
-
-  if(): this {
-    return this.put(0x04, 0x40);
-  }
-
-  else(): this {
-    return this.put(0x05);
   }
 
   /** Out of as many blocks, or back to the beginning of a loop. */
@@ -169,10 +114,6 @@ export class Code {
 
   end(): this {
     return this.put(0x0b);
-  }
-
-  return(): this {
-    return this.put(0x0f);
   }
 
   private put(...bytes: number[]): this {
@@ -197,11 +138,10 @@ export class Code {
   }
 }
 
-/** A function of a module; exported under its name, if it has one. */
+/** A function of a module, exported under its name; it gives nothing back. */
 export interface WasmFunction {
-  name?: string;
+  name: string;
   parameters: readonly ValueType[];
-  results: readonly ValueType[];
   code: Code;
 }
 
@@ -216,14 +156,8 @@ export function moduleOf(functions: readonly WasmFunction[]): Uint8Array<ArrayBu
     for (const item of items) for (const byte of item) all.push(byte);
     return all;
   };
-  const types = functions.map(({ parameters, results }) => [
-    0x60,
-    ...list(parameters.map((t) => [t])),
-    ...list(results.map((t) => [t])),
-  ]);
-  const exported = functions.flatMap((f, i) =>
-    f.name === undefined ? [] : [[...name(f.name), 0x00, ...unsigned(i)]],
-  );
+  const types = functions.map(({ parameters }) => [0x60, ...list(parameters.map((t) => [t])), 0]);
+  const exported = functions.map((f, i) => [...name(f.name), 0x00, ...unsigned(i)]);
   const sections: [id: number, content: number[]][] = [
     [1, list(types)],
     [2, list([[...name('env'), ...name('memory'), 0x02, 0x00, 0x01]])],

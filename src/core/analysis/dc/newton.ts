@@ -30,7 +30,7 @@ export interface Assistance {
   mostIterations?: number;
 }
 
-/** Newton's method with junction limiting on the static equations of a circuit. */
+/** Newton's method with junction limiting on the static equations of a circuit with devices. */
 export class Newton {
   iterations = 0;
   /** What moved most, or could not be determined, where it did not settle. */
@@ -109,7 +109,7 @@ export class Newton {
       if (held) this.culprit = `part ${held}`;
       stalled = worst <= ROUNDING && worst > before / 2 ? stalled + 1 : 0;
       before = worst;
-      if (equations.linear || (held === undefined && (worst <= 1 || stalled >= STALLED_FOR))) {
+      if (held === undefined && (worst <= 1 || stalled >= STALLED_FOR)) {
         equations.evaluate(x);
         return true;
       }

@@ -109,7 +109,7 @@ export class LargeSignalEquations {
 
   /** Take over changed values. */
   update(): void {
-    fillSlots(this.pattern, this.entries, this.values.all);
+    fillSlots(this.pattern, this.entries, [], this.values.all);
     this.placed.forEach((placed, i) => (placed.element = this.values.elements[i]));
   }
 

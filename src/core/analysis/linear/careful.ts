@@ -35,10 +35,11 @@ const ROUNDING = 2 ** 10 * LONG_EPSILON;
 const THRESHOLD = 0.1;
 
 /**
- * The careful twin of the planned elimination: G + s C eliminated in numbers of two doubles, so that digits which cancel were there to spare. Pivots are looked for at
- * each frequency: the column with fewest entries, in it the shortest row among the large ones
- * (threshold pivoting, I. S. Duff, A. M. Erisman, J. K. Reid, "Direct Methods for Sparse Matrices",
- * chapter 5). What cannot be told from rounding counts as zero.
+ * The careful twin of the planned elimination: G + s C eliminated in numbers of two doubles, so that
+ * digits which cancel were there to spare. Pivots are looked for at each frequency: the column with
+ * fewest entries, in it the shortest row among the large ones (threshold pivoting, I. S. Duff, A. M.
+ * Erisman, J. K. Reid, "Direct Methods for Sparse Matrices", chapter 5). What cannot be told from
+ * rounding counts as zero.
  *
  * Some hundred microseconds for a few dozen unknowns: for the rare frequency where the plan fails.
  */

@@ -1,4 +1,6 @@
-import type { ComplexTrace } from '../ac/complex';
+import { emptyTrace, type ComplexTrace } from '../ac/complex';
+import type { BatchSolver } from './batch-solver';
+import { product, subtractProduct } from './lanes';
 import type { SlotMatrix } from './matrix';
 import type { Plan } from './plan';
 import type { Program } from './program';
@@ -20,15 +22,10 @@ export interface FrequencySolverOptions {
  * that following the plan costs little and the arithmetic runs over plain typed arrays. Steps that
  * cannot reach a wanted unknown are never executed. Nothing is allocated after construction.
  */
-export class FrequencySolver {
+export class FrequencySolver implements BatchSolver {
   readonly width: number;
-  /** Values of the unknowns: unknown u at frequency k of the batch is at u * width + k. */
   readonly xRe: Float64Array;
   readonly xIm: Float64Array;
-  /**
-   * How much the worst pivot of each frequency of the last batch cancelled: the square of its largest
-   * term over itself. 1 where none did, infinite or no number where one vanished; see trust.ts.
-   */
   readonly doubt: Float64Array;
 
   private readonly program: Program;
@@ -226,26 +223,12 @@ export class FrequencySolver {
   }
 
   /**
-   * Solve A x = e(row) with the factors of the last batch: what a unit put into one equation does to
-   * every unknown. Needs a program for all unknowns.
-   *
-   * @param xRe, xIm filled with size x width values, laid out like `this.xRe`
-   */
-  solveUnit(row: number, count: number, xRe: Float64Array, xIm: Float64Array): void {
-    const { width } = this;
-    this.bRe.fill(0);
-    this.bIm.fill(0);
-    this.bRe.fill(1, row * width, row * width + count);
-    this.solveLoaded(count, xRe, xIm);
-  }
-
-  /**
    * Solve A x = rhs at the first frequency of the last batch, with its factors, for another
    * right-hand side. Needs a program for all unknowns.
    */
   solveAgain(rhs: ComplexTrace): ComplexTrace {
     this.load(rhs);
-    const x = this.empty();
+    const x = emptyTrace(this.xRe.length);
     this.solveLoaded(1, x.re, x.im);
     return this.first(x);
   }
@@ -253,7 +236,7 @@ export class FrequencySolver {
   /** The same of the transposed equations. */
   solveAgainTransposed(rhs: ComplexTrace): ComplexTrace {
     this.load(rhs);
-    const y = this.empty();
+    const y = emptyTrace(this.xRe.length);
     this.solveLoadedTransposed(1, y.re, y.im);
     return this.first(y);
   }
@@ -263,10 +246,6 @@ export class FrequencySolver {
       this.bRe[i * this.width] = re[i];
       this.bIm[i * this.width] = im[i];
     }
-  }
-
-  private empty(): ComplexTrace {
-    return { re: new Float64Array(this.xRe.length), im: new Float64Array(this.xRe.length) };
   }
 
   private first({ re, im }: ComplexTrace): ComplexTrace {
@@ -361,51 +340,5 @@ export class FrequencySolver {
         );
       }
     }
-  }
-}
-
-/** target = a b, complex, elementwise; the target may be one of the factors. */
-function product(
-  tRe: Float64Array,
-  tIm: Float64Array,
-  t: number,
-  aRe: Float64Array,
-  aIm: Float64Array,
-  a: number,
-  bRe: Float64Array,
-  bIm: Float64Array,
-  b: number,
-  count: number,
-): void {
-  for (let k = 0; k < count; k++) {
-    const ar = aRe[a + k];
-    const ai = aIm[a + k];
-    const br = bRe[b + k];
-    const bi = bIm[b + k];
-    tRe[t + k] = ar * br - ai * bi;
-    tIm[t + k] = ar * bi + ai * br;
-  }
-}
-
-/** target -= l u, complex, elementwise over `count` neighbours: the engine's innermost loop. */
-function subtractProduct(
-  tRe: Float64Array,
-  tIm: Float64Array,
-  t: number,
-  lRe: Float64Array,
-  lIm: Float64Array,
-  l: number,
-  uRe: Float64Array,
-  uIm: Float64Array,
-  u: number,
-  count: number,
-): void {
-  for (let k = 0; k < count; k++) {
-    const ar = lRe[l + k];
-    const ai = lIm[l + k];
-    const br = uRe[u + k];
-    const bi = uIm[u + k];
-    tRe[t + k] -= ar * br - ai * bi;
-    tIm[t + k] -= ar * bi + ai * br;
   }
 }

@@ -1,4 +1,5 @@
 import type { Entry, System } from '@/core/circuit/compile';
+import { productOf } from '@/core/circuit/stamper';
 
 /**
  * The equations' matrix A(s) = G + s C as values in numbered slots, one slot for each (row, column)
@@ -71,14 +72,20 @@ export function slotMatrix(
     c,
     revision: 0,
   };
-  fillSlots(matrix, entries, values);
+  fillSlots(matrix, system.entries, extra, values);
   return matrix;
 }
 
-/** Write the values of G and C for given parameter values. */
+/**
+ * Write the values of G and C for given parameter values.
+ *
+ * @param entries of the system
+ * @param extra what devices add to them, which may be others each time
+ */
 export function fillSlots(
   matrix: SlotMatrix,
   entries: readonly Entry[],
+  extra: readonly Entry[],
   values: Float64Array,
 ): void {
   matrix.revision++;
@@ -95,6 +102,10 @@ export function fillSlots(
     }
     if (reactive[i] === 1) c[slotOfEntry[i]] += value;
     else g[slotOfEntry[i]] += value;
+  }
+  for (let i = 0; i < extra.length; i++) {
+    const target = extra[i].reactive ? c : g;
+    target[slotOfEntry[entries.length + i]] += productOf(extra[i], values);
   }
 }
 

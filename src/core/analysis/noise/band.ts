@@ -1,4 +1,5 @@
 const { abs, exp, max, min } = Math;
+
 /*
  * Gauss's rule of 7 points inside Kronrod's of 15: abscissae, and weights of both (R. Piessens et
  * al., "QUADPACK", 1983, routine QK15). The odd ones are Gauss's.

@@ -1,9 +1,11 @@
 import { long } from '@/core/numeric/double-double';
-import { ReedError, messageOf } from '@/core/errors';
+import { ReedError } from '@/core/errors';
 import type { Circuit } from '@/core/circuit/schema';
 import { AcAnalysis } from '../ac/ac';
+import { CarefulSolver } from '../linear/careful';
 import type { ExactSlot } from '../linear/exact-matrix';
-import { multiplicityOf, rootsOf, type Root } from './roots';
+import { singularError } from '../linear/singular';
+import { rootsOf, type Root } from './roots';
 
 export type { Root } from './roots';
 
@@ -50,7 +52,15 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
   const { rhs } = analysis;
   const { slots, size } = analysis.exactMatrix();
   const poles = rootsOf(size, slots);
-  if (!poles) throw undetermined(analysis);
+  // A frequency that means nothing to any circuit: what is undetermined there is so at all others.
+  if (!poles)
+    throw (
+      undetermined(analysis, 2 * Math.PI * 997.13, '') ??
+      new ReedError(
+        'singular',
+        'The circuit leaves a voltage or a current undetermined at every frequency: check the feedback around its op-amps.',
+      )
+    );
   const border: ExactSlot[] = [{ ...EMPTY, row: size, column: unknown, g: long(1) }];
   for (let row = 0; row < size; row++) {
     const amplitude = Math.hypot(rhs.re[row], rhs.im[row]);
@@ -65,7 +75,10 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
   // Without a source, or with nothing of it at the probe, there is no transfer that could have zeros.
   const zeros = border.length > 1 ? (rootsOf(size + 1, [...slots, ...border]) ?? []) : [];
   const lean = poles.map((p) => p.re / (Math.hypot(p.re, p.im) || 1));
-  const atZero = poles.some(({ re, im }) => re === 0 && im === 0) ? pathless(analysis) : undefined;
+  const atZero = poles.some(({ re, im }) => re === 0 && im === 0)
+    ? (undetermined(analysis, 0, ' at rest')?.message ??
+      'Something in the circuit keeps what it was given at rest.')
+    : undefined;
   return {
     poles,
     zeros,
@@ -82,40 +95,20 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
 
 const EMPTY = { g: long(0), c: long(0), mostG: 1, mostC: 0 };
 
-/** What a frequency that means nothing to anybody says of equations without a solution. */
-function undetermined(analysis: AcAnalysis): ReedError {
-  try {
-    analysis.solveCarefully(2 * Math.PI * 997.13);
-  } catch (error) {
-    if (error instanceof ReedError)
-      return new ReedError(error.code, error.message.replace(/ at 997[^:,]*/, ''), error.place);
-    throw error;
-  }
-  return new ReedError(
-    'singular',
-    'The circuit leaves a voltage or a current undetermined at every frequency: check the feedback around its op-amps.',
-  );
-}
-
-/** What has no definite value at rest. */
-function pathless(analysis: AcAnalysis): string {
-  try {
-    analysis.solveCarefully(0);
-    return 'Something in the circuit keeps what it was given at rest.';
-  } catch (error) {
-    return messageOf(error).replace(/ at 0 Hz/, ' at rest');
-  }
+/** What the equations leave undetermined at a frequency; undefined where they do not. */
+function undetermined(analysis: AcAnalysis, omega: number, where: string): ReedError | undefined {
+  const x = new CarefulSolver(analysis.exactMatrix()).solve(omega, analysis.rhs);
+  return 'unknown' in x ? singularError(analysis.system, x.unknown, x.equation, where) : undefined;
 }
 
 /** f0 and Q of each pair; real roots alone; what counts more than once, once with its number. */
 function figuresOf(roots: readonly Root[]): RootFigures[] {
   const list: RootFigures[] = [];
   for (const root of roots) {
-    if (root.im < 0 || list.some((figures) => figures.roots[0] === root)) continue;
+    const same = roots.filter(({ re, im }) => re === root.re && im === root.im);
+    if (root.im < 0 || same[0] !== root || list.some((known) => known.roots[0] === root)) continue;
     const size = Math.hypot(root.re, root.im);
-    const multiplicity = multiplicityOf(root, roots);
-    const known = list.find(({ roots: [r] }) => r.re === root.re && r.im === root.im);
-    if (known) continue;
+    const multiplicity = same.length;
     const f0Hz = size / (2 * Math.PI);
     if (root.im === 0) list.push({ f0Hz, q: null, multiplicity, roots: [root] });
     else

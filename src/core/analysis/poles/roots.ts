@@ -122,7 +122,3 @@ function together(roots: readonly Root[]): Root[] {
 
 const sizeOf = ({ re, im }: Root): number => Math.hypot(re, im);
 const apart = (a: Root, b: Root): number => Math.hypot(a.re - b.re, a.im - b.im);
-
-/** How often a root counts among others that `rootsOf` found. */
-export const multiplicityOf = (root: Root, roots: readonly Root[]): number =>
-  roots.filter(({ re, im }) => re === root.re && im === root.im).length;

@@ -27,11 +27,6 @@ export class Recorder {
     this.length++;
   }
 
-  /** The time that was taken last. */
-  get last(): number {
-    return this.columns[0][this.length - 1];
-  }
-
   times(): Float64Array {
     return this.columns[0].slice(0, this.length);
   }

@@ -9,8 +9,8 @@ export interface RightHandSide {
   at(t: number, side: -1 | 1): Float64Array;
 }
 
-/** Errors smaller than this count for nothing, volts. */
-const ABSOLUTE_VOLTS = 1e-7;
+/** A net that swings less than this is looked at as if it swung so far, volts. */
+const LEAST_VOLTS = 1e-4;
 /** A ringing that dies away keeps its phase: errors are measured by what it was some thousand steps ago ... */
 const FORGETTING = 1 - 1 / 2000;
 /** ... but by no less than this part of what it ever was. */
@@ -104,9 +104,7 @@ export class Stepper {
       this.conclude(stageRates[i], pace, past);
     }
     wrong.fill(0);
-    for (let i = 0; i < STAGES; i++) {
-      addMultiple(wrong, h * DIFFERENCE[i], stageRates[i]);
-    }
+    for (let i = 0; i < STAGES; i++) addMultiple(wrong, h * DIFFERENCE[i], stageRates[i]);
     this.stage.unknownsOf(wrong, pace, wrong);
     return this.inUnits(wrong, tolerance);
   }
@@ -177,7 +175,7 @@ export class Stepper {
     for (let i = 0; i < error.length; i++) {
       if (this.equations.netSlots[i] < 0) continue;
       const size = Math.max(this.late[i], LEAST_SWING * this.swing[i], abs(this.next[i]));
-      const part = abs(error[i]) / (tolerance * size + ABSOLUTE_VOLTS * tolerance * 1e3);
+      const part = abs(error[i]) / (tolerance * (size + LEAST_VOLTS));
       if (!(part <= worst)) worst = part;
     }
     return worst;

@@ -5,6 +5,7 @@ import { breaksPerSecond, followedHz } from '@/core/circuit/waveform';
 import { ReedError, stopIfAsked } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import { OperatingPointSearch } from '../dc/search';
+import { netUnknown } from '../net-unknown';
 import { Pace } from './advance';
 import { Drive } from './drive';
 import { Recorder } from './recorder';
@@ -48,7 +49,7 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
   checkTimes(until, stepSeconds);
   checkWiring(circuit, 'dc');
   const system = compile(circuit, 'large-signal');
-  const unknowns = probes.map((net) => probedUnknown(system, net));
+  const unknowns = probes.map((net) => netUnknown(system, net));
   checkLength(system, until, stepSeconds);
   const search = new OperatingPointSearch(system, signal);
   const stepper = new Stepper(search.equations, search.find());
@@ -82,18 +83,6 @@ function checkTimes(until: number, step: number | undefined): void {
       `A step of ${step} s cannot be: it must be above zero and at most the ${until} s of the run.`,
     );
   }
-}
-
-function probedUnknown(system: System, net: string): number {
-  if (net === system.circuit.ground) return -1;
-  const index = system.netIndex.get(net);
-  if (index === undefined)
-    throw new ReedError(
-      'circuit',
-      `The circuit has no net “${net}” to probe. Its nets are ${[...system.netIndex.keys()].join(', ')}.`,
-      { net },
-    );
-  return index;
 }
 
 /** Steps, and jumps and bends of the sources, that are bound to come. */
@@ -151,13 +140,9 @@ function fixedGrid(
       const goal = stop < end - near ? stop : end;
       const atBreak = stop <= goal + near;
       t = pace.step(t, goal, atBreak ? -1 : 1);
-      if (t < goal || !atBreak) continue;
-      if (goal === end) recorder.take(t);
-      if (drive.jumpsAt(stop)) stepper.fresh = true;
-      stop = drive.nextBreak(stop);
-      if (goal === end) break;
+      if (t === goal && atBreak) stop = passBreak(stepper, drive, stop);
     }
-    if (recorder.last < end) recorder.take(end);
+    recorder.take(end);
   }
 }
 
@@ -175,8 +160,12 @@ function freeGrid({ stepper, drive, pace, until, recorder, signal }: Run): void 
     const goal = Math.min(until, stop);
     t = pace.step(t, goal, goal === stop ? -1 : 1);
     recorder.take(t);
-    if (t < stop) continue;
-    if (drive.jumpsAt(stop)) stepper.fresh = true;
-    stop = drive.nextBreak(stop);
+    if (t === stop) stop = passBreak(stepper, drive, stop);
   }
+}
+
+/** Leave a jump or a bend behind; returns when the next one comes. */
+function passBreak(stepper: Stepper, drive: Drive, stop: number): number {
+  if (drive.jumpsAt(stop)) stepper.fresh = true;
+  return drive.nextBreak(stop);
 }
