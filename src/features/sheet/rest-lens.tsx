@@ -1,5 +1,6 @@
 'use client';
 
+import { Fragment } from 'react';
 import type { Rest } from '@/core/lenses/rest';
 import { layerName } from '@/core/sheet/layer-name';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
@@ -68,11 +69,17 @@ function Table({ name, rest }: { name: string; rest: Rest }) {
         <p className={styles.others}>
           It can stand in {others.length === 1 ? 'another state' : `${others.length} other states`}{' '}
           too, stable or balanced on edge:{' '}
-          {others
-            .map((nets) =>
-              nets.map(({ net, volts }) => `${net} at ${formatFixed(volts, 3, mark)} V`).join(', '),
-            )
-            .join('; ')}
+          {others.map((nets, k) => (
+            <Fragment key={k}>
+              {k > 0 && '; '}
+              {nets.map(({ net, volts }, i) => (
+                <Fragment key={net}>
+                  {i > 0 && ', '}
+                  <span>{`${net} at ${formatFixed(volts, 3, mark)} V`}</span>
+                </Fragment>
+              ))}
+            </Fragment>
+          ))}
           .
         </p>
       )}
