@@ -5,12 +5,9 @@ import { ZERO, type Algebra, type Term } from './terms';
 export class Largest {
   /** By power: where the largest square stands in memory. */
   private readonly steady = new Map<number, number>();
-  private moving: number | undefined;
+  private moving: Term | undefined;
 
-  constructor(
-    private readonly algebra: Algebra,
-    private readonly allocate: () => number,
-  ) {}
+  constructor(private readonly algebra: Algebra) {}
 
   /** One more term. */
   note({ re, im }: ComplexTerm): void {
@@ -21,15 +18,19 @@ export class Largest {
 
   private noteSteady(x: Extract<Term, { kind: 'one' | 'board' }>): void {
     const power = x.kind === 'one' ? 0 : 2 * x.power;
-    const { fold } = this.algebra;
+    const { word, fold, allocate } = this.algebra;
     const known = this.steady.get(power);
-    const at = known ?? this.allocate();
+    const at = known ?? allocate();
     this.steady.set(power, at);
     fold.number(0);
-    if (x.kind === 'one') fold.pairOf(1);
-    else fold.number(0).loadPair(x.at).number(0).loadPair(x.at).pair('mul');
-    if (known !== undefined) fold.number(0).loadPair(known).pair('pmax');
-    fold.storePair(at);
+    if (x.kind === 'one') word.constant(fold, 1);
+    else {
+      word.load(fold.number(0), x.at);
+      word.load(fold.number(0), x.at);
+      word.op(fold, 'mul');
+    }
+    if (known !== undefined) word.op(word.load(fold.number(0), known), 'pmax');
+    word.store(fold, at);
   }
 
   private noteMoving(parts: readonly Term[]): void {
@@ -38,12 +39,7 @@ export class Largest {
       ZERO,
       parts.map((x) => ({ negative: false, a: x, b: x })),
     );
-    if (this.moving === undefined) {
-      this.moving = (square as { index: number }).index;
-      return;
-    }
-    algebra.push(square);
-    algebra.loop.get(this.moving).pair('pmax').set(this.moving);
+    this.moving = this.moving ? algebra.larger(square, this.moving) : square;
   }
 
   /**
@@ -53,8 +49,7 @@ export class Largest {
   over(inverseSquare: Term): Term {
     const { algebra } = this;
     const steady = [...this.steady].map(([power, at]) => algebra.board(at, power));
-    const moving: Term[] =
-      this.moving === undefined ? [] : [{ kind: 'local', index: this.moving, negative: false }];
+    const moving = this.moving ? [this.moving] : [];
     return algebra.sum(
       ZERO,
       [...steady, ...moving].map((x) => ({ negative: false, a: x, b: inverseSquare })),

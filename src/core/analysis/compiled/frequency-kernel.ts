@@ -10,8 +10,12 @@ import {
   type ComplexTerm,
 } from './complex-terms';
 import { Largest } from './doubt';
-import { Algebra, ONE, PAIR_BYTES, ZERO, type Term } from './terms';
+import { Algebra, ONE, ZERO, type Term } from './terms';
 import { Code, I32, moduleOf, V128 } from './wasm';
+import { PAIR } from './word';
+
+/** Bytes of two doubles. */
+const PAIR_BYTES = PAIR.bytes;
 
 /** Where things stand in the memory of a kernel, in bytes. */
 export interface KernelLayout {
@@ -123,14 +127,14 @@ class KernelWriter {
     private readonly layout: KernelLayout,
     private readonly fold: Code,
     private readonly loop: Code,
-    private readonly allocate: () => number,
+    allocate: () => number,
   ) {
     this.i = loop.local(I32);
     const omega = loop.local(V128);
     this.omega = omega;
     this.doubt = loop.local(V128);
     this.boardDoubt = allocate();
-    this.algebra = new Algebra(fold, loop, omega, allocate);
+    this.algebra = new Algebra(PAIR, fold, [loop], allocate, omega);
     this.values = Array.from({ length: plan.slots }, (_, slot) => this.entry(slot));
     this.right = Array.from({ length: plan.size }, () => NOTHING);
     program.rhsRows.forEach((row, n) => {
@@ -174,7 +178,7 @@ class KernelWriter {
     for (let n = 0; n < pivots.length; n += 3) {
       const [slot, k] = [pivots[n], pivots[n + 1]];
       if (!guarded.has(k)) continue;
-      const largest = new Largest(algebra, this.allocate);
+      const largest = new Largest(algebra);
       largest.note(values[slot]);
       this.largest.set(k, largest);
     }

@@ -1,16 +1,17 @@
-import { V128, type Code } from './wasm';
+import type { Code } from './wasm';
+import type { Word } from './word';
 
 /**
- * A real number in straight-line code for two lanes. Numbers that do not change from frequency to
- * frequency are worked out once for a board and stand in memory; each may be taken times a power of
- * omega. What is left depends on frequency in some other way and stands in a local.
+ * A real number in straight-line code. Numbers that only change with the values of the parts are
+ * worked out once for a board and stand in memory; each may be taken times a power of omega. What is
+ * left stands in a local, which some stretch of the loop works out: its level.
  */
 export type Term =
   | { kind: 'zero' }
   /** Plus or minus one, by what the parts write: never found by comparing numbers. */
   | { kind: 'one'; negative: boolean }
   | { kind: 'board'; at: number; power: number; negative: boolean }
-  | { kind: 'local'; index: number; negative: boolean };
+  | { kind: 'local'; index: number; level: number; negative: boolean };
 
 type Steady = Exclude<Term, { kind: 'local' }>;
 
@@ -24,28 +25,32 @@ export interface SignedProduct {
   b: Term;
 }
 
-/** Bytes of two doubles. */
-export const PAIR_BYTES = 16;
-
-/** Writes arithmetic on terms: what it can once a board into `fold`, the rest into `loop`. */
+/**
+ * Writes arithmetic on terms: what it can once a board into `fold`, the rest into the first stretch
+ * of `loops` that comes after all it is made of.
+ */
 export class Algebra {
+  /** Nothing is written into a stretch before this one. */
+  level = 0;
   private readonly powers = new Map<number, number>();
   /** Locals that hold a board's number times a power of omega. */
   private readonly scaled = new Map<string, number>();
 
   /**
-   * @param omega local of `loop` that holds the two frequencies
-   * @param allocate room for two doubles in memory
+   * @param loops stretches of one function, one after the other
+   * @param allocate room for a word in memory
+   * @param omega local that holds the two frequencies, for powers of it; the loop is then one stretch
    */
   constructor(
+    readonly word: Word,
     readonly fold: Code,
-    readonly loop: Code,
-    private readonly omega: number,
-    private readonly allocate: () => number,
+    readonly loops: readonly Code[],
+    readonly allocate: () => number,
+    private readonly omega = -1,
   ) {}
 
   /** A number that JavaScript writes for each board. */
-  board(at: number, power = 0): Term {
+  board(at: number, power = 0): Term & { kind: 'board' } {
     return { kind: 'board', at, power, negative: false };
   }
 
@@ -72,51 +77,92 @@ export class Algebra {
   reciprocal(x: Term): Term {
     if (x.kind === 'one') return x;
     if (x.kind === 'board') {
+      const { word, fold } = this;
       const at = this.allocate();
-      this.fold.number(0).pairOf(1).number(0).loadPair(x.at).pair('div').storePair(at);
+      fold.number(0);
+      word.constant(fold, 1);
+      word.op(word.load(fold.number(0), x.at), 'div');
+      word.store(fold, at);
       return { ...x, at, power: -x.power };
     }
-    this.loop.pairOf(1);
-    this.push(x);
-    this.loop.pair('div');
-    return this.local();
+    const level = this.levelOf(x);
+    const loop = this.loops[level];
+    this.word.constant(loop, 1);
+    this.push(x, level);
+    this.word.op(loop, 'div');
+    return this.local(level);
+  }
+
+  /** The larger of two; what is no number is kept. */
+  larger(a: Term, b: Term): Term {
+    const { word, fold } = this;
+    if (a.kind !== 'local' && b.kind !== 'local' && steadyPower(a) === 0 && steadyPower(b) === 0) {
+      const at = this.allocate();
+      fold.number(0);
+      this.pushSteady(a);
+      this.pushSteady(b);
+      word.store(word.op(fold, 'pmax'), at);
+      return this.board(at);
+    }
+    const level = this.levelOf(a, b);
+    this.push(a, level);
+    this.push(b, level);
+    word.op(this.loops[level], 'pmax');
+    return this.local(level);
+  }
+
+  /** Where what is made of these is worked out. */
+  levelOf(...made: readonly Term[]): number {
+    let { level } = this;
+    for (const x of made) if (x.kind === 'local') level = Math.max(level, x.level);
+    return level;
   }
 
   negative(x: Term): Term {
     return signed(x, true);
   }
 
-  /** Leave the value of a term on the stack of `loop`. */
-  push(x: Term): void {
-    const { loop } = this;
+  /** Leave the value of a term on the stack of a stretch. */
+  push(x: Term, level = this.levelOf(x)): void {
+    const { word } = this;
+    const loop = this.loops[level];
     switch (x.kind) {
       case 'zero':
-        loop.pairOf(0);
+        word.constant(loop, 0);
         return;
       case 'one':
-        loop.pairOf(x.negative ? -1 : 1);
+        word.constant(loop, x.negative ? -1 : 1);
         return;
       case 'local':
         loop.get(x.index);
-        if (x.negative) loop.pair('neg');
+        if (x.negative) word.op(loop, 'neg');
         return;
       case 'board':
-        this.pushScaled(x.at, x.power);
-        if (x.negative) loop.pair('neg');
+        this.pushScaled(loop, x.at, x.power);
+        if (x.negative) word.op(loop, 'neg');
     }
   }
 
-  /** A local of the value on the stack of `loop`. */
-  local(): Term {
-    const index = this.loop.local(V128);
-    this.loop.set(index);
-    return { kind: 'local', index, negative: false };
+  /** Leave a number that no frequency changes on the stack of `fold`. */
+  pushSteady(x: Steady): void {
+    const { word, fold } = this;
+    if (x.kind === 'board') {
+      word.load(fold.number(0), x.at);
+      if (x.negative) word.op(fold, 'neg');
+    } else word.constant(fold, x.kind === 'zero' ? 0 : x.negative ? -1 : 1);
   }
 
-  private pushScaled(at: number, power: number): void {
-    const { loop } = this;
+  /** A local of the value on the stack of a stretch. */
+  local(level = this.level): Term & { kind: 'local' } {
+    const index = this.loops[level].local(this.word.type);
+    this.loops[level].set(index);
+    return { kind: 'local', index, level, negative: false };
+  }
+
+  private pushScaled(loop: Code, at: number, power: number): void {
+    const { word } = this;
     if (power === 0) {
-      loop.number(0).loadPair(at);
+      word.load(loop.number(0), at);
       return;
     }
     const key = `${at} ${power}`;
@@ -125,15 +171,16 @@ export class Algebra {
       loop.get(known);
       return;
     }
-    const index = loop.local(V128);
+    const index = loop.local(word.type);
     this.scaled.set(key, index);
-    this.pushPower(power);
-    loop.number(0).loadPair(at).pair('mul').tee(index);
+    this.pushPower(loop, power);
+    word.load(loop.number(0), at);
+    word.op(loop, 'mul').tee(index);
   }
 
   /** omega^power; each power is worked out where it is first wanted. */
-  pushPower(power: number): void {
-    const { loop } = this;
+  private pushPower(loop: Code, power: number): void {
+    const { word } = this;
     if (power === 1) {
       loop.get(this.omega);
       return;
@@ -143,16 +190,16 @@ export class Algebra {
       loop.get(known);
       return;
     }
-    const index = loop.local(V128);
+    const index = loop.local(word.type);
     this.powers.set(power, index);
     if (power < 0) {
-      loop.pairOf(1);
-      this.pushPower(-power);
-      loop.pair('div');
-    } else if (power === 0) loop.pairOf(1);
+      word.constant(loop, 1);
+      this.pushPower(loop, -power);
+      word.op(loop, 'div');
+    } else if (power === 0) word.constant(loop, 1);
     else {
-      this.pushPower(power - 1);
-      loop.get(this.omega).pair('mul');
+      this.pushPower(loop, power - 1);
+      word.op(loop.get(this.omega), 'mul');
     }
     loop.tee(index);
   }
@@ -162,9 +209,12 @@ export class Algebra {
     const negative = a.negative !== b.negative;
     if (a.kind === 'one') return { ...b, negative };
     if (b.kind === 'one') return { ...a, negative };
+    const { word, fold } = this;
     const at = this.allocate();
-    this.fold.number(0);
-    this.fold.number(0).loadPair(a.at).number(0).loadPair(b.at).pair('mul').storePair(at);
+    fold.number(0);
+    word.load(fold.number(0), a.at);
+    word.load(fold.number(0), b.at);
+    word.store(word.op(fold, 'mul'), at);
     return { kind: 'board', at, power: a.power + b.power, negative };
   }
 
@@ -179,25 +229,27 @@ export class Algebra {
     return [...byPower].map(([power, terms]) => {
       if (terms.length === 1) return terms[0];
       const at = this.allocate();
-      const { fold } = this;
+      const { word, fold } = this;
       fold.number(0);
       terms.forEach((term, i) => {
-        if (term.kind === 'one') fold.pairOf(1);
-        else fold.number(0).loadPair(term.at);
         if (i === 0) {
-          if (term.negative) fold.pair('neg');
-        } else fold.pair(term.negative ? 'sub' : 'add');
+          this.pushSteady(term);
+          return;
+        }
+        this.pushSteady({ ...term, negative: false });
+        word.op(fold, term.negative ? 'sub' : 'add');
       });
-      fold.storePair(at);
+      word.store(fold, at);
       return { kind: 'board', at, power, negative: false } as const;
     });
   }
 
   private loopSum(base: Term, folded: readonly Steady[], rest: readonly SignedProduct[]): Term {
+    const level = this.levelOf(base, ...rest.flatMap(({ a, b }) => [a, b]));
     const parts: { negative: boolean; push: () => void }[] = [];
     const one = (term: Term): void => {
       if (term.kind !== 'zero')
-        parts.push({ negative: term.negative, push: () => this.push(bare(term)) });
+        parts.push({ negative: term.negative, push: () => this.push(bare(term), level) });
     };
     if (base.kind === 'local') one(base);
     folded.forEach(one);
@@ -205,7 +257,7 @@ export class Algebra {
       const minus = [a, b].filter((x) => x.kind !== 'zero' && x.negative).length;
       parts.push({
         negative: negative !== (minus === 1),
-        push: () => this.pushProduct(bare(a), bare(b)),
+        push: () => this.pushProduct(bare(a), bare(b), level),
       });
     }
     // A sum that begins with a plus saves a change of sign; one of nothing but minuses is taken as one.
@@ -213,21 +265,23 @@ export class Algebra {
     parts.sort((p, q) => Number(p.negative) - Number(q.negative));
     parts.forEach((part, i) => {
       part.push();
-      if (i > 0) this.loop.pair(part.negative !== negative ? 'sub' : 'add');
+      if (i > 0) this.word.op(this.loops[level], part.negative !== negative ? 'sub' : 'add');
     });
-    return signed(this.local(), negative);
+    return signed(this.local(level), negative);
   }
 
-  private pushProduct(a: Term, b: Term): void {
-    if (a.kind === 'one') this.push(b);
-    else if (b.kind === 'one') this.push(a);
+  private pushProduct(a: Term, b: Term, level: number): void {
+    if (a.kind === 'one') this.push(b, level);
+    else if (b.kind === 'one') this.push(a, level);
     else {
-      this.push(a);
-      this.push(b);
-      this.loop.pair('mul');
+      this.push(a, level);
+      this.push(b, level);
+      this.word.op(this.loops[level], 'mul');
     }
   }
 }
+
+const steadyPower = (x: Steady): number => (x.kind === 'board' ? x.power : 0);
 
 /** x, or -x. */
 const signed = <T extends Term>(x: T, negative: boolean): T =>

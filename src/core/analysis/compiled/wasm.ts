@@ -5,15 +5,51 @@
 
 /** Types of values, by their codes. */
 export const I32 = 0x7f;
+export const F64 = 0x7c;
 export const V128 = 0x7b;
-export type ValueType = typeof I32 | typeof V128;
+export type ValueType = typeof I32 | typeof F64 | typeof V128;
 
 /** Instructions on pairs of doubles; each follows the prefix 0xfd. */
-const PAIR = { add: 0xf0, sub: 0xf1, mul: 0xf2, div: 0xf3, neg: 0xed, pmax: 0xf7 };
+const PAIR = {
+  abs: 0xec,
+  neg: 0xed,
+  sqrt: 0xef,
+  add: 0xf0,
+  sub: 0xf1,
+  mul: 0xf2,
+  div: 0xf3,
+  min: 0xf4,
+  max: 0xf5,
+  pmax: 0xf7,
+  /** All ones where the first is above the second. */
+  above: 0x4a,
+  /** Of two values, by the bits of a third. */
+  select: 0x52,
+  and: 0x4e,
+  or: 0x50,
+  /** Lanes as whole numbers of 64 bits. */
+  addWhole: 0xce,
+  splat: 0x14,
+};
 export type PairOp = keyof typeof PAIR;
 
+/** Instructions on one double. */
+const SINGLE = {
+  abs: 0x99,
+  neg: 0x9a,
+  sqrt: 0x9f,
+  add: 0xa0,
+  sub: 0xa1,
+  mul: 0xa2,
+  div: 0xa3,
+  max: 0xa5,
+  /** Give 1 or 0. */
+  atMost: 0x65,
+};
+export type SingleOp = keyof typeof SINGLE;
+
 /** Instructions on whole numbers. */
-const WHOLE = { add: 0x6a, below: 0x49, isZero: 0x45 };
+const WHOLE = { add: 0x6a, sub: 0x6b, below: 0x49, isZero: 0x45 };
 export type WholeOp = keyof typeof WHOLE;
 
 /** Bytes of an unsigned whole number in LEB128. */
@@ -47,9 +83,22 @@ function doubleBytes(x: number): number[] {
 /** The body of one function. */
 export class Code {
   private readonly bytes: number[] = [];
-  private readonly locals: ValueType[] = [];
 
-  constructor(private readonly parameters: readonly ValueType[]) {}
+  constructor(
+    private readonly parameters: readonly ValueType[],
+    private readonly locals: ValueType[] = [],
+  ) {}
+
+  /** Another stretch of the same function: it has the same locals, and is put where it belongs later. */
+  stretch(): Code {
+    return new Code(this.parameters, this.locals);
+  }
+
+  /** Put a stretch here. */
+  append(stretch: Code): this {
+    for (const byte of stretch.bytes) this.bytes.push(byte);
+    return this;
+  }
 
   /** A further local; returns its index. */
   local(type: ValueType): number {
@@ -81,6 +130,53 @@ export class Code {
     return this.put(0xfd, ...unsigned(PAIR[op]));
   }
 
+  /** The same 64 bits in both lanes, given as two halves. */
+  pairOfBits(high: number, low: number): this {
+    const bytes = [low, high].flatMap((half) => [0, 8, 16, 24].map((by) => (half >>> by) & 255));
+    return this.put(0xfd, 0x0c, ...bytes, ...bytes);
+  }
+
+  /** One lane of the pair on the stack. */
+  lane(lane: 0 | 1): this {
+    return this.put(0xfd, 0x21, lane);
+  }
+
+  /** The pair below with its second lane replaced by the double on the stack. */
+  secondLane(): this {
+    return this.put(0xfd, 0x22, 1);
+  }
+
+  /** Both lanes as whole numbers of 64 bits, moved by so many bits. */
+  shift(way: 'up' | 'down', bits: number): this {
+    return this.number(bits).put(0xfd, ...unsigned(way === 'up' ? 0xcb : 0xcd));
+  }
+
+  double(x: number): this {
+    return this.put(0x44, ...doubleBytes(x));
+  }
+
+  single(op: SingleOp): this {
+    return this.put(SINGLE[op]);
+  }
+
+  /** Load a double from the address on the stack plus an offset. */
+  loadDouble(offset: number): this {
+    return this.put(0x2b, 3, ...unsigned(offset));
+  }
+
+  /** Store a double; below it on the stack stands the address. */
+  storeDouble(offset: number): this {
+    return this.put(0x39, 3, ...unsigned(offset));
+  }
+
+  loadWhole(offset: number): this {
+    return this.put(0x28, 2, ...unsigned(offset));
+  }
+
+  storeWhole(offset: number): this {
+    return this.put(0x36, 2, ...unsigned(offset));
+  }
+
   whole(op: WholeOp): this {
     return this.put(WHOLE[op]);
   }
@@ -103,6 +199,11 @@ export class Code {
     return this.put(0x03, 0x40);
   }
 
+  /** What follows until `end` is done where the whole number on the stack is not zero. */
+  when(): this {
+    return this.put(0x04, 0x40);
+  }
+
   /** Out of as many blocks, or back to the beginning of a loop. */
   branch(depth: number): this {
     return this.put(0x0c, ...unsigned(depth));
@@ -116,7 +217,7 @@ export class Code {
     return this.put(0x0b);
   }
 
-  private put(...bytes: number[]): this {
+  private put(...bytes: readonly number[]): this {
     for (const byte of bytes) this.bytes.push(byte);
     return this;
   }

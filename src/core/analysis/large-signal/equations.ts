@@ -34,8 +34,8 @@ export class LargeSignalEquations {
   readonly linear: boolean;
   private readonly placed: Placed[];
   /** Slots that linear parts fill: conductances and capacitances (zeros elsewhere cost nothing). */
-  private readonly resistiveSlots: Int32Array;
-  private readonly reactiveSlots: Int32Array;
+  readonly resistiveSlots: Int32Array;
+  readonly reactiveSlots: Int32Array;
   private readonly inputUnknowns: Int32Array;
   /** Of the system, and those that only keep a place. */
   readonly entries: readonly Entry[];

@@ -42,17 +42,26 @@ const THRESHOLD = 1e-3;
 /** Below this, relative to the scaled matrix, a value is taken for the remains of a cancellation. */
 const VANISHED = 1e-13;
 
+/** Rows and columns that are best left to the end: 1 for each. */
+export interface Late {
+  rows: Uint8Array;
+  columns: Uint8Array;
+}
+
 /**
  * Choose pivots that keep the matrix sparse (H. M. Markowitz, "The elimination form of the inverse",
  * Management Science 3, 1957) among those large enough to be safe (threshold pivoting, I. S. Duff,
  * A. M. Erisman, J. K. Reid, "Direct Methods for Sparse Matrices", ch. 5) at every sample point.
  *
  * @param samples values of the slots at a few representative points, real and imaginary parts
+ * @param late lines whose values change more often than the others': what can be eliminated without
+ *   them comes first
  * @throws SingularPlan when at some step no safe pivot is left
  */
 export function planElimination(
   matrix: SlotMatrix,
   samples: { re: Float64Array; im: Float64Array }[],
+  late?: Late,
 ): Plan {
   const n = matrix.size;
   const count = samples.length;
@@ -82,7 +91,7 @@ export function planElimination(
   const liveRows = new Set(liveColumns);
 
   while (liveColumns.size > 0) {
-    const pivot = bestPivot(rows, columns, values, liveColumns);
+    const pivot = bestPivot(rows, columns, values, liveColumns, late);
     if (!pivot)
       throw new SingularPlan(
         emptiest(liveColumns, columns, values),
@@ -210,7 +219,9 @@ function bestPivot(
   columns: Map<number, number>[],
   values: SampleValues,
   live: Set<number>,
+  late: Late | undefined,
 ): { row: number; column: number; slot: number } | undefined {
+  const lateness = rows.length * rows.length;
   const count = values.samples;
   let best: { row: number; column: number; slot: number } | undefined;
   let bestCost = Infinity;
@@ -223,7 +234,8 @@ function bestPivot(
         columnMax[k] = Math.max(columnMax[k], values.magnitude(slot, k));
     }
     for (const [row, slot] of columns[column]) {
-      const cost = (rows[row].size - 1) * (columns[column].size - 1);
+      const fill = (rows[row].size - 1) * (columns[column].size - 1);
+      const cost = late && late.rows[row] + late.columns[column] > 0 ? fill + lateness : fill;
       if (cost > bestCost) continue;
       let size = Infinity;
       for (let k = 0; k < count; k++) {

@@ -7,7 +7,7 @@ export class Drive implements RightHandSide {
   private readonly rhs: Float64Array;
 
   constructor(
-    private readonly sources: readonly SourceTerm[],
+    readonly sources: readonly SourceTerm[],
     private readonly values: ArrayLike<number>,
     size: number,
   ) {
@@ -22,6 +22,19 @@ export class Drive implements RightHandSide {
       this.rhs[row] += sign * now;
     }
     return this.rhs;
+  }
+
+  /** Right-hand side of the sources that stay as they are, by row. */
+  steady(): Float64Array {
+    this.rhs.fill(0);
+    for (const term of this.sources)
+      if (!term.waveform) this.rhs[term.row] += term.sign * constantOf(term, this.values);
+    return this.rhs;
+  }
+
+  /** The others. */
+  get moving(): readonly SourceTerm[] {
+    return this.sources.filter(({ waveform }) => waveform);
   }
 
   /** The next time after t at which some source jumps or bends; Infinity when none does. */

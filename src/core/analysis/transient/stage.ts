@@ -15,6 +15,8 @@ const SAFETY = 4;
 const RELATIVE = 1e-6;
 const ABSOLUTE_VOLTS = 1e-7;
 const ABSOLUTE_AMPS = 1e-12;
+/** Where a step shall be found to the last digits, whichever twin finds it, all of these count by so much. */
+const TO_THE_LAST = 1e-6;
 const MOST_ITERATIONS = 40;
 /** Paces within so many powers of two share an order of pivots. */
 const PACES = 4;
@@ -57,9 +59,20 @@ export class StageSolver {
     return this.equations.charges;
   }
 
-  /** Iterate from `x`, in place; false when it does not settle, and `x` is then worth nothing. */
-  solve(x: Float64Array, pace: number, past: Float64Array, rhs: Float64Array): boolean {
-    const { equations, residual, before } = this;
+  /**
+   * Iterate from `x`, in place; false when it does not settle, and `x` is then worth nothing.
+   *
+   * @param toTheLast also where the error of the step does not need it
+   */
+  solve(
+    x: Float64Array,
+    pace: number,
+    past: Float64Array,
+    rhs: Float64Array,
+    toTheLast = false,
+  ): boolean {
+    const { equations, residual, before, slack } = this;
+    const share = toTheLast ? TO_THE_LAST : 1;
     if (equations.linear) return this.solveLinear(x, pace, past, rhs);
     const { statics, charges } = equations;
     before.set(x);
@@ -75,7 +88,7 @@ export class StageSolver {
       for (let i = 0; i < residual.length; i++) {
         const move = residual[i];
         x[i] += move;
-        if (!(abs(move) * shrink <= RELATIVE * abs(x[i]) + this.slack[i])) {
+        if (!(abs(move) * shrink <= share * (RELATIVE * abs(x[i]) + slack[i]))) {
           settled = false;
           this.culprit = equations.system.unknowns[i].label;
         }

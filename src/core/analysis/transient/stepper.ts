@@ -10,11 +10,11 @@ export interface RightHandSide {
 }
 
 /** A net that swings less than this is looked at as if it swung so far, volts. */
-const LEAST_VOLTS = 1e-4;
+export const LEAST_VOLTS = 1e-4;
 /** A ringing that dies away keeps its phase: errors are measured by what it was some thousand steps ago ... */
-const FORGETTING = 1 - 1 / 2000;
+export const FORGETTING = 1 - 1 / 2000;
 /** ... but by no less than this part of what it ever was. */
-const LEAST_SWING = 1e-2;
+export const LEAST_SWING = 1e-2;
 
 /**
  * A circuit led through time, step by step. With charges Q and static currents S the equations read
@@ -25,8 +25,8 @@ const LEAST_SWING = 1e-2;
 export class Stepper {
   readonly x: Float64Array;
   private readonly stage: StageSolver;
-  private readonly charges: Float64Array;
-  private readonly rates: Float64Array;
+  readonly charges: Float64Array;
+  readonly rates: Float64Array;
   // Of the step that is being tried.
   private readonly next: Float64Array;
   private readonly stageRates: Float64Array[];
@@ -34,12 +34,12 @@ export class Stepper {
   private readonly nextCharges: Float64Array;
   private readonly wrong: Float64Array;
   /** Size of each unknown: the largest it ever had, and the largest of late. */
-  private readonly swing: Float64Array;
-  private readonly late: Float64Array;
+  readonly swing: Float64Array;
+  readonly late: Float64Array;
   // Points before x, newest first, and the steps between them.
-  private readonly points: [Float64Array, Float64Array];
-  private readonly gaps = new Float64Array(2);
-  private known = 0;
+  readonly points: [Float64Array, Float64Array];
+  readonly gaps = new Float64Array(2);
+  known = 0;
 
   constructor(
     private readonly equations: LargeSignalEquations,
@@ -124,10 +124,9 @@ export class Stepper {
       wrong[i] = next[i] = x[i] + h * first + h * (h + gaps[0]) * second;
       past[i] = charges[i] + (h / 2) * rates[i];
     }
-    if (!this.stage.solve(next, 2 / h, past, rhs)) return Infinity;
+    if (!this.stage.solve(next, 2 / h, past, rhs, true)) return Infinity;
     this.conclude(this.stageRates[STAGES - 1], 2 / h, past);
-    // Third difference: h^3 x''' = 6 h^3 (new - parabola) / (h (h + g0) (h + g0 + g1)).
-    const factor = (h * h) / (2 * (h + gaps[0]) * (h + span));
+    const factor = trapezoidalError(h, gaps);
     for (let i = 0; i < x.length; i++) wrong[i] = factor * (next[i] - wrong[i]);
     return this.inUnits(wrong, tolerance);
   }
@@ -181,6 +180,13 @@ export class Stepper {
     return worst;
   }
 }
+
+/**
+ * What the error of a trapezoidal step is of the new point's distance from the parabola through the
+ * last three: a twelfth of h^3 x''' = 6 h^3 (new - parabola) / (h (h + g0) (h + g0 + g1)).
+ */
+export const trapezoidalError = (h: number, [last, before]: ArrayLike<number> & Iterable<number>) =>
+  (h * h) / (2 * (h + last) * (h + last + before));
 
 /** target += factor source. */
 function addMultiple(target: Float64Array, factor: number, source: Float64Array): void {

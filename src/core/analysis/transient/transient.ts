@@ -7,6 +7,7 @@ import { inWords } from '@/core/quantity/format';
 import { OperatingPointSearch } from '../dc/search';
 import { netUnknown } from '../net-unknown';
 import { Pace } from './advance';
+import { CheapSteps } from './cheap-steps';
 import { Drive } from './drive';
 import { Recorder } from './recorder';
 import { Stepper } from './stepper';
@@ -18,6 +19,8 @@ export interface TransientRequest {
   probes: readonly string[];
   /** Allowed local error as a part of each voltage's swing. Default 1e-4. */
   tolerance?: number;
+  /** Steps of a given length are compiled when there are so many; default: when it pays. */
+  compiledFrom?: number;
   signal?: AbortSignal;
 }
 
@@ -67,7 +70,15 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
   const pace = new Pace(stepper, drive, EMBEDDED * tolerance, longest);
   const run = { stepper, drive, pace, until, recorder, signal };
   if (stepSeconds === undefined) freeGrid(run);
-  else fixedGrid(run, stepSeconds, search.equations.linear ? 0 : TRAPEZOIDAL * tolerance);
+  else {
+    const cheap = new CheapSteps(search.equations, stepper, drive, recorder, {
+      seconds: stepSeconds,
+      tolerance: TRAPEZOIDAL * tolerance,
+      steps: until / stepSeconds,
+      compiledFrom: request.compiledFrom,
+    });
+    fixedGrid(run, stepSeconds, search.equations.linear ? undefined : cheap);
+  }
   return {
     timesSeconds: recorder.times(),
     probes: Object.fromEntries(probes.map((net, i) => [net, recorder.volts(i)])),
@@ -118,24 +129,25 @@ interface Run {
 function fixedGrid(
   { stepper, drive, pace, until, recorder, signal }: Run,
   step: number,
-  trapezoidal: number,
+  cheap: CheapSteps | undefined,
 ): void {
+  const near = 1e-9 * step;
   const count = Math.ceil(until / step - 1e-9);
+  /** Steps of full length; the last one may be shorter. */
+  const full = count * step > until + near ? count - 1 : count;
   let t = 0;
   let stop = drive.nextBreak(0);
-  const near = 1e-9 * step;
-  for (let k = 1; k <= count; k++) {
-    if ((k & 255) === 0) stopIfAsked(signal);
-    const end = k === count ? until : k * step;
-    if (stop > end + near && trapezoidal > 0) {
-      const h = end - t;
-      if (stepper.tryTrapezoidal(h, drive.at(end, 1), trapezoidal) <= 1) {
-        stepper.take(h);
-        t = end;
-        recorder.take(t);
-        continue;
-      }
+  for (let k = 1; k <= count;) {
+    stopIfAsked(signal);
+    const free = Math.min(full, Math.ceil((stop - near) / step) - 1) - k + 1;
+    const taken = free > 0 && cheap ? cheap.take(k, free) : 0;
+    if (taken > 0) {
+      k += taken;
+      t = (k - 1) * step;
+      continue;
     }
+    cheap?.leave();
+    const end = k === count ? until : k * step;
     while (t < end) {
       const goal = stop < end - near ? stop : end;
       const atBreak = stop <= goal + near;
@@ -143,6 +155,7 @@ function fixedGrid(
       if (t === goal && atBreak) stop = passBreak(stepper, drive, stop);
     }
     recorder.take(end);
+    k++;
   }
 }
 

@@ -1,7 +1,18 @@
 import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
-import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
+import {
+  boundedExp,
+  boundedExpLaw,
+  boundedExpSlope,
+  criticalVolts,
+  depletion,
+  depletionLaw,
+  limitJunction,
+  MOST_MOVE,
+  type Depletion,
+} from '../junction';
+import { sumOf, type Law } from '../law';
 import { net, notNegative, partBase, positive } from '../part';
 import { parameters } from '../stamper';
 
@@ -47,6 +58,7 @@ export const diode = defineDevice<z.infer<typeof schema>>({
         pair(out.current, out.conductance, i, g);
         pair(out.charge, out.capacitance, qj + transitSeconds * i, cj + transitSeconds * g);
       },
+      law: lawOf(part.model, vt, layer),
       limit(v, previous) {
         const wanted = v[0] - v[1];
         const allowed = limitJunction(wanted, previous[0] - previous[1], vt, critical);
@@ -57,6 +69,32 @@ export const diode = defineDevice<z.infer<typeof schema>>({
     });
   },
 });
+
+/** The same for compiled steps: one drop, one flow. */
+function lawOf(model: z.infer<typeof diodeModel>, vt: number, layer: Depletion): Law {
+  const { saturationAmps, junctionFarads, transitSeconds } = model;
+  return {
+    name: `diode${junctionFarads ? ' layer' : ''}${transitSeconds ? ' transit' : ''}`,
+    drops: [{ plus: 0, minus: 1, bend: vt, most: MOST_MOVE }],
+    constants: [saturationAmps, 1 / vt, saturationAmps / vt, junctionFarads, transitSeconds],
+    write(a, [v], [amps, perVt, siemens, farads, seconds]) {
+      const { excess, slope } = boundedExpLaw(a, a.mul(v, perVt));
+      const current = a.mul(amps, excess);
+      const conductance = a.mul(siemens, slope);
+      const flow = { from: 0, to: 1, current, conductance: [conductance] };
+      const charges = [
+        ...(junctionFarads ? [depletionLaw(a, { ...layer, farads }, v)] : []),
+        ...(transitSeconds
+          ? [{ charge: a.mul(seconds, current), capacitance: a.mul(seconds, conductance) }]
+          : []),
+      ];
+      if (charges.length === 0) return [flow];
+      const charge = sumOf(a, ...charges.map((c) => c.charge));
+      const capacitance = sumOf(a, ...charges.map((c) => c.capacitance));
+      return [{ ...flow, charge, capacitance: [capacitance] }];
+    },
+  };
+}
 
 /** Write a two-terminal quantity and its derivative. */
 function pair(value: Float64Array, slope: Float64Array, x: number, dx: number): void {

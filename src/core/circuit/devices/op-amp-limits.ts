@@ -1,5 +1,13 @@
 import type { OpAmp, OpAmpModel } from './op-amp-model';
 import { parameters, type Stamper } from '../stamper';
+import {
+  CLAMP_GAIN,
+  CLAMP_VOLTS,
+  gainStageLaw,
+  outputLimitLaw,
+  RAIL_BEND_AMPS,
+  railDrawLaw,
+} from './op-amp-limit-laws';
 
 interface Unknowns {
   plus: number;
@@ -12,9 +20,6 @@ interface Unknowns {
   i: number;
 }
 
-/** Softness of the output clamp, volts, and how hard it holds against the input stage. */
-const CLAMP_VOLTS = 0.01;
-const CLAMP_GAIN = 10;
 /** Output resistance assumed where a current limit needs one. */
 const LEAST_OHMS = 1;
 
@@ -61,6 +66,13 @@ export function stampLimits(
       values.conductance[3] = railPlus === undefined ? 0 : -CLAMP_GAIN * upper.slope;
       values.conductance[4] = railMinus === undefined ? 0 : -CLAMP_GAIN * lower.slope;
     },
+    law: gainStageLaw({
+      spent,
+      high: (railPlus === undefined ? high : 0) - headroom,
+      low: (railMinus === undefined ? low : 0) + headroom,
+      railPlus: railPlus !== undefined,
+      railMinus: railMinus !== undefined,
+    }),
   });
 
   if (model.outputAmps === undefined) {
@@ -82,6 +94,7 @@ export function stampLimits(
         values.conductance[0] = (1 - t * t) / ohms;
         values.conductance[1] = -values.conductance[0];
       },
+      law: outputLimitLaw(most, ohms),
     });
   }
   if (railPlus !== undefined || railMinus !== undefined)
@@ -90,19 +103,19 @@ export function stampLimits(
 
 /** The output current comes from the positive rail when it leaves the output, from the negative when it enters. */
 function drawFromSupplies(s: Stamper, i: number, railPlus: number, railMinus: number): void {
-  const bend = 1e-6;
   s.nonlinear({
     inputs: [i],
     rows: [railPlus, railMinus],
     noise: [],
     evaluate(x, values) {
       const amps = x[0];
-      const root = Math.sqrt(amps * amps + bend * bend);
+      const root = Math.sqrt(amps * amps + RAIL_BEND_AMPS * RAIL_BEND_AMPS);
       values.current[0] = (amps + root) / 2;
       values.current[1] = (amps - root) / 2;
       values.conductance[0] = (1 + amps / root) / 2;
       values.conductance[1] = (1 - amps / root) / 2;
     },
+    law: railDrawLaw,
   });
 }
 

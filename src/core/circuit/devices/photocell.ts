@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { defineDevice } from '../device';
+import type { Law } from '../law';
 import { net, partBase, positive } from '../part';
 import { admittance, parameters } from '../stamper';
 
@@ -79,7 +80,7 @@ export const photocell = defineDevice<Photocell>({
         out.conductance[0] = (byGap * slope) / part.lampOhms;
         out.conductance[1] = -out.conductance[0];
         out.conductance[2] = -byGap;
-        const g = Math.exp(Math.min(z, 50));
+        const g = Math.exp(Math.min(z, MOST_STATE));
         const i = g * (va - vb);
         out.current[1] = i;
         out.current[2] = -i;
@@ -92,9 +93,79 @@ export const photocell = defineDevice<Photocell>({
           out.conductance[5 * row + 4] = -way * g;
         }
       },
+      law: lawOf(part, curve, dark),
     });
   },
 });
+
+/** Above this conductance (its logarithm) the cell's state no longer counts. */
+const MOST_STATE = 50;
+/** How far the state moves before its rate changes noticeably. */
+const STATE_BEND = 0.1;
+
+/** The same for compiled steps: the drops are lamp, state and cell; the flows the state's and the cell's. */
+function lawOf(part: Photocell, curve: readonly { x: number; y: number }[], dark: number): Law {
+  const least = leastAmps(curve);
+  const lines = curve.slice(1).map((q, k) => [curve[k].x, curve[k].y, steepness(curve[k], q)]);
+  return {
+    name: `photocell of ${lines.length}`,
+    drops: [
+      { plus: 0, minus: 1, bend: least * part.lampOhms },
+      { plus: 2, minus: -1, bend: STATE_BEND },
+      { plus: 3, minus: 4, bend: 1 },
+    ],
+    constants: [
+      1 / part.lampOhms,
+      least * least,
+      Math.exp(dark),
+      (1 / part.onSeconds + 1 / part.offSeconds) / 2,
+      (1 / part.onSeconds - 1 / part.offSeconds) / 2,
+      ...lines.flat(),
+    ],
+    write(a, [lamp, state, cell], [perOhm, leastSquare, darkness, rest, swing, ...points]) {
+      const one = a.number(1);
+      const exp = (x: typeof lamp) => a.add(one, a.expm1(x));
+      const amps = a.mul(lamp, perOhm);
+      const square = a.add(a.mul(amps, amps), leastSquare);
+      const x = a.mul(a.number(0.5), a.log(square));
+      let [px, py, steep] = points;
+      for (let k = 3; k < points.length; k += 3) {
+        const corner = points[k];
+        const choose = (next: typeof lamp, before: typeof lamp) =>
+          a.ifAbove(x, corner, next, before);
+        [px, py, steep] = [
+          choose(points[k], px),
+          choose(points[k + 1], py),
+          choose(points[k + 2], steep),
+        ];
+      }
+      const lit = exp(a.add(py, a.mul(steep, a.sub(x, px))));
+      const total = a.add(lit, darkness);
+      const slope = a.mul(a.div(lit, total), a.div(a.mul(steep, amps), square));
+      const gap = a.sub(a.log(total), state);
+      const turn = a.tanh(a.mul(gap, a.number(4)));
+      const rate = a.add(rest, a.mul(swing, turn));
+      const bent = a.mul(a.mul(a.number(4), swing), a.sub(one, a.mul(turn, turn)));
+      const byGap = a.neg(a.add(rate, a.mul(gap, bent)));
+      const conductance = exp(a.min(state, a.number(MOST_STATE)));
+      const current = a.mul(conductance, cell);
+      return [
+        {
+          from: 0,
+          to: -1,
+          current: a.neg(a.mul(gap, rate)),
+          conductance: [a.mul(byGap, a.mul(slope, perOhm)), a.neg(byGap)],
+        },
+        { from: 1, to: 2, current, conductance: [undefined, current, conductance] },
+      ];
+    },
+  };
+}
+
+const leastAmps = (curve: readonly { x: number }[]): number => Math.exp(curve[0].x) * 1e-3;
+
+const steepness = (p: { x: number; y: number }, q: { x: number; y: number }): number =>
+  (q.y - p.y) / (q.x - p.x);
 
 /** Logarithm of the settled conductance for a lamp current, and its derivative by the current. */
 function lightTarget(
@@ -102,13 +173,13 @@ function lightTarget(
   dark: number,
   amps: number,
 ): [value: number, slope: number] {
-  const least = Math.exp(curve[0].x) * 1e-3;
+  const least = leastAmps(curve);
   const size = Math.sqrt(amps * amps + least * least);
   const x = Math.log(size);
   let k = 0;
   while (k < curve.length - 2 && x > curve[k + 1].x) k++;
   const [p, q] = [curve[k], curve[k + 1]];
-  const steep = (q.y - p.y) / (q.x - p.x);
+  const steep = steepness(p, q);
   const y = p.y + steep * (x - p.x);
   // Darkness adds its own small conductance.
   const total = Math.log(Math.exp(y) + Math.exp(dark));

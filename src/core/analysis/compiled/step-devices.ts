@@ -1,0 +1,272 @@
+import type { Arithmetic, Flow, Law } from '@/core/circuit/law';
+import type { NonlinearElement } from '@/core/circuit/stamper';
+import { LaneArithmetic, type Lanes } from './lane-arithmetic';
+import { ONE, ZERO, type Algebra, type Term } from './terms';
+import { V128, type Code } from './wasm';
+
+/** An element's law, with the unknowns and rows of the circuit that it is joined to; -1 for ground. */
+export interface Installed {
+  law: Law;
+  drops: (readonly [plus: number, minus: number])[];
+  flows: {
+    from: number;
+    to: number;
+    /** Drops that its current or charge depends on. */
+    by: number[];
+    charged: boolean;
+  }[];
+}
+
+/** For asking a law which of its numbers there are at all. */
+const hollow = ((): Arithmetic<number> => {
+  const none = () => 0;
+  return {
+    number: none,
+    add: none,
+    sub: none,
+    mul: none,
+    div: none,
+    neg: none,
+    abs: none,
+    sqrt: none,
+    min: none,
+    max: none,
+    expm1: none,
+    log: none,
+    tanh: none,
+    ifAbove: none,
+  };
+})();
+
+export function install({ law, inputs, rows }: NonlinearElement): Installed {
+  const of = (list: readonly number[], i: number) => (i < 0 ? -1 : list[i]);
+  const zeros = (list: readonly unknown[]) => list.map(() => 0);
+  return {
+    law,
+    drops: law.drops.map(({ plus, minus }) => [of(inputs, plus), of(inputs, minus)]),
+    flows: law.write(hollow, zeros(law.drops), zeros(law.constants)).map((flow) => ({
+      from: of(rows, flow.from),
+      to: of(rows, flow.to),
+      by: law.drops.flatMap((_, j) =>
+        flow.conductance?.[j] === undefined && flow.capacitance?.[j] === undefined ? [] : [j],
+      ),
+      charged: flow.charge !== undefined,
+    })),
+  };
+}
+
+/** Where the devices' numbers stand in memory, each a pair of lanes. */
+export interface DeviceMemory {
+  /** Of each pair of like devices: its constants, then 1 / bend of each drop. */
+  constants: readonly number[];
+  /** Of the step's rate, 2/h. */
+  pace: number;
+}
+
+/** Two like devices that are worked out side by side, or one twice. */
+export type DevicePair = readonly [Installed, Installed];
+
+export function inPairs(devices: readonly Installed[]): DevicePair[] {
+  const waiting = new Map<string, Installed>();
+  const pairs: DevicePair[] = [];
+  for (const device of devices) {
+    const partner = waiting.get(device.law.name);
+    if (partner) {
+      pairs.push([partner, device]);
+      waiting.delete(device.law.name);
+    } else waiting.set(device.law.name, device);
+  }
+  for (const device of waiting.values()) pairs.push([device, device]);
+  return pairs;
+}
+
+/** Levels of the stretches of a step's code: once a step, each pass of Newton's method, at its end. */
+export const STEP = 0;
+export const PASS = 1;
+export const FINAL = 2;
+
+/** Called with what a device adds to the Jacobian at a row and an unknown, or takes from a row's right side. */
+export interface Stamps {
+  slope(row: number, unknown: number, value: Term): void;
+  pull(row: number, value: Term): void;
+}
+
+/** Writes what two like devices add to each pass, and to the charges at the end of a step. */
+export class PairCode {
+  /** The drops that the laws are taken at; a pass moves them. */
+  private readonly at: number[] = [];
+  /** Of them the part that is known and stands in no column; undefined where there is none. */
+  private readonly given: (number | undefined)[] = [];
+  /** The drops as the last pass solved them. */
+  private readonly solved: number[] = [];
+  private readonly charges: { flow: number; base: Lanes; slopes: (Lanes | undefined)[] }[] = [];
+  private readonly step: Code;
+  private readonly pass: Code;
+  private readonly final: Code;
+
+  /**
+   * @param constants where the pair's constants stand, see DeviceMemory
+   * @param pace where 2/h stands
+   */
+  constructor(
+    private readonly algebra: Algebra,
+    private readonly pair: DevicePair,
+    private readonly constants: number,
+    private readonly pace: number,
+  ) {
+    [this.step, this.pass, this.final] = algebra.loops;
+  }
+
+  /** Only one device stands in both lanes. */
+  private get lanes(): (0 | 1)[] {
+    return this.pair[0] === this.pair[1] ? [0] : [0, 1];
+  }
+
+  /**
+   * Where the passes begin.
+   *
+   * @param start what an unknown probably is
+   * @param known what it is for certain; undefined where that is not known yet
+   */
+  begin(start: (unknown: number) => Term, known: (unknown: number) => Term | undefined): void {
+    this.pair[0].law.drops.forEach((_, j) => {
+      this.at.push(this.dropInto(this.step, j, start));
+      const given = this.pair.flatMap(({ drops }) => drops[j]).map(known);
+      this.given.push(
+        given.every((x) => x === undefined || x.kind === 'zero')
+          ? undefined
+          : this.dropInto(this.step, j, (unknown) => known(unknown) ?? ZERO),
+      );
+    });
+  }
+
+  /** Slopes and right sides at the present drops. */
+  evaluate(stamps: Stamps): void {
+    const { law } = this.pair[0];
+    const a = new LaneArithmetic(this.pass);
+    const drops = this.at.map((local): Lanes => ({ local }));
+    const constants = law.constants.map((_, i): Lanes => ({ at: this.constants + 16 * i }));
+    law.write(a, drops, constants).forEach((flow, f) => this.stampFlow(a, flow, f, drops, stamps));
+  }
+
+  private stampFlow(
+    a: LaneArithmetic,
+    flow: Flow<Lanes>,
+    f: number,
+    drops: readonly Lanes[],
+    stamps: Stamps,
+  ): void {
+    const pace: Lanes = { at: this.pace };
+    const { conductance = [], capacitance = [], current, charge } = flow;
+    const slopes = drops.map((_, j) => {
+      const c = capacitance[j] && a.mul(pace, capacitance[j]);
+      const g = conductance[j];
+      return g && c ? a.add(g, c) : (g ?? c);
+    });
+    const stored = charge && a.mul(pace, charge);
+    let right = current && stored ? a.add(current, stored) : (current ?? stored);
+    if (!right) return;
+    slopes.forEach((slope, j) => {
+      const given = this.given[j];
+      const from = given === undefined ? drops[j] : a.sub(drops[j], { local: given });
+      if (slope) right = a.sub(right!, a.mul(slope, from));
+    });
+    if (charge) {
+      let base = charge;
+      capacitance.forEach((c, j) => {
+        if (c) base = a.sub(base, a.mul(c, drops[j]));
+      });
+      this.charges.push({ flow: f, base, slopes: [...capacitance] });
+    }
+    for (const lane of this.lanes) {
+      const { drops: joined, flows } = this.pair[lane];
+      const { from, to } = flows[f];
+      const ways = [
+        [from, false],
+        [to, true],
+      ] as const;
+      const pull = this.lane(PASS, right, lane);
+      for (const [row, negative] of ways)
+        if (row >= 0) stamps.pull(row, negative ? this.algebra.negative(pull) : pull);
+      slopes.forEach((slope, j) => {
+        if (!slope) return;
+        const value = this.lane(PASS, slope, lane);
+        const less = this.algebra.negative(value);
+        const [plus, minus] = joined[j];
+        for (const [row, negative] of ways) {
+          if (row < 0) continue;
+          if (plus >= 0) stamps.slope(row, plus, negative ? less : value);
+          if (minus >= 0) stamps.slope(row, minus, negative ? value : less);
+        }
+      });
+    }
+  }
+
+  /**
+   * The drops of the solution, how far they are from where the laws were taken, and where they are
+   * taken next.
+   *
+   * @param worst local that holds the largest move, in units of the laws' bends
+   */
+  move(x: (unknown: number) => Term, worst: number): void {
+    const { law } = this.pair[0];
+    const a = new LaneArithmetic(this.pass);
+    law.drops.forEach(({ most }, j) => {
+      const solved = this.dropInto(this.pass, j, x);
+      this.solved.push(solved);
+      const move = a.sub({ local: solved }, { local: this.at[j] });
+      const perBend: Lanes = { at: this.constants + 16 * (law.constants.length + j) };
+      a.push(a.max({ local: worst }, a.mul(a.abs(move), perBend)));
+      this.pass.set(worst);
+      if (most === undefined) this.pass.get(solved);
+      else {
+        const within = a.max(a.min(move, a.number(most)), a.number(-most));
+        a.push(a.add({ local: this.at[j] }, within));
+      }
+      this.pass.set(this.at[j]);
+    });
+  }
+
+  /** Charges of the solution, along the tangents that it was found by. */
+  chargesInto(charge: (row: number, value: Term) => void): void {
+    const a = new LaneArithmetic(this.final);
+    for (const { flow, base, slopes } of this.charges) {
+      let total = base;
+      slopes.forEach((slope, j) => {
+        if (slope) total = a.add(total, a.mul(slope, { local: this.solved[j] }));
+      });
+      for (const lane of this.lanes) {
+        const { from, to } = this.pair[lane].flows[flow];
+        const value = this.lane(FINAL, total, lane);
+        if (from >= 0) charge(from, value);
+        if (to >= 0) charge(to, this.algebra.negative(value));
+      }
+    }
+  }
+
+  /** A drop of both devices in a local. */
+  private dropInto(code: Code, j: number, value: (unknown: number) => Term): number {
+    const { algebra } = this;
+    const [first, second] = this.pair.map(({ drops }) => {
+      const [plus, minus] = drops[j].map((unknown) => (unknown < 0 ? ZERO : value(unknown)));
+      return algebra.sum(plus, [{ negative: true, a: ONE, b: minus }]);
+    });
+    const level = algebra.loops.indexOf(code);
+    algebra.push(first, level);
+    code.pair('splat');
+    if (this.lanes.length > 1) {
+      algebra.push(second, level);
+      code.secondLane();
+    }
+    const local = code.local(V128);
+    code.set(local);
+    return local;
+  }
+
+  private lane(level: number, x: Lanes, lane: 0 | 1): Term {
+    const code = this.algebra.loops[level];
+    new LaneArithmetic(code).push(x);
+    code.lane(lane);
+    return this.algebra.local(level);
+  }
+}

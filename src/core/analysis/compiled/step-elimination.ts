@@ -1,0 +1,196 @@
+import { Largest } from './doubt';
+import { PASS } from './step-devices';
+import type { StepOrder } from './step-order';
+import { ONE, ZERO, type Algebra, type Term } from './terms';
+import { F64 } from './wasm';
+
+/** A number of the elimination: what is known before the passes, and what devices add in each. */
+interface Entry {
+  steady: Term;
+  added: Term[];
+}
+
+/**
+ * Writes the elimination of what a step has to solve. What devices add to an entry is only put to it
+ * where the entry is used: until then it is worked on beforehand, once a step or once for given values.
+ */
+export class StepElimination {
+  private readonly entries: Entry[];
+  private readonly right: Entry[];
+  private readonly multipliers: Term[] = [];
+  private readonly inverses: Term[] = [];
+  private readonly largest = new Map<number, Largest>();
+  private readonly solution = new Map<number, Term>();
+  /** Local that gathers what the pivots of a pass have lost. */
+  private readonly doubt: number;
+  private readonly slotAt = new Map<string, number>();
+  private readonly rowPlace: ReadonlyMap<number, number>;
+  private readonly columnPlace: ReadonlyMap<number, number>;
+
+  /** @param foldedDoubt where the doubt of pivots that stay stands in memory */
+  constructor(
+    private readonly algebra: Algebra,
+    private readonly order: StepOrder,
+    private readonly foldedDoubt: number,
+  ) {
+    const empty = (): Entry => ({ steady: ZERO, added: [] });
+    const { plan } = order;
+    this.entries = Array.from({ length: plan.slots }, empty);
+    this.right = Array.from({ length: plan.size }, empty);
+    this.rowPlace = new Map(order.rows.map((row, i) => [row, i]));
+    this.columnPlace = new Map(order.unknowns.map((unknown, i) => [unknown, i]));
+    this.doubt = algebra.loops[PASS].local(F64);
+  }
+
+  /** An entry before the passes, by its slot among those of the order. */
+  enter(slot: number, value: Term): void {
+    this.entries[slot].steady = value;
+  }
+
+  /** A right-hand side before the passes, by its row among those of the order. */
+  drive(row: number, value: Term): void {
+    this.right[row].steady = value;
+  }
+
+  beginPass(): void {
+    this.algebra.loops[PASS].number(0).loadDouble(this.foldedDoubt).set(this.doubt);
+  }
+
+  /** Something that a device adds to the entry of a row and an unknown of the circuit. */
+  stamp(row: number, unknown: number, value: Term): void {
+    const place = this.rowPlace.get(row);
+    if (place === undefined) return;
+    this.entries[this.slotOf(place, this.columnPlace.get(unknown)!)].added.push(value);
+  }
+
+  /** Something that a device takes from a row's right side. */
+  pull(row: number, value: Term): void {
+    const place = this.rowPlace.get(row);
+    if (place !== undefined) this.right[place].added.push(this.algebra.negative(value));
+  }
+
+  private slotOf(row: number, column: number): number {
+    if (this.slotAt.size === 0) {
+      const { rows, columns } = this.order.places;
+      rows.forEach((r, slot) => this.slotAt.set(`${r} ${columns[slot]}`, slot));
+    }
+    return this.slotAt.get(`${row} ${column}`)!;
+  }
+
+  /** The whole number, from where it is wanted on. */
+  private whole(entry: Entry): Term {
+    if (entry.added.length > 0)
+      entry.steady = this.algebra.sum(
+        entry.steady,
+        entry.added.map((b) => ({ negative: false, a: ONE, b })),
+      );
+    entry.added = [];
+    return entry.steady;
+  }
+
+  /** entry -= l u, before what devices add where neither comes from them. */
+  private subtract(entry: Entry, l: Term, u: Term): void {
+    if (this.moves(l) || this.moves(u)) this.whole(entry);
+    entry.steady = this.algebra.sum(entry.steady, [{ negative: true, a: l, b: u }]);
+  }
+
+  private moves(x: Term): boolean {
+    return x.kind === 'local' && x.level >= PASS;
+  }
+
+  eliminate(): void {
+    const { plan } = this.order;
+    const { algebra, entries, right, multipliers } = this;
+    const pivotOfSlot = new Map(Array.from(plan.pivotSlot, (slot, k) => [slot, k]));
+    // What has no part of a device is worked out before the passes.
+    algebra.level = 0;
+    for (let k = 0; k < plan.size; k++) {
+      const slot = plan.pivotSlot[k];
+      const pivot = this.whole(entries[slot]);
+      this.inverses[k] = algebra.reciprocal(pivot);
+      this.noteDoubt(k);
+      const [from, to] = [plan.lowerStart[k], plan.lowerStart[k + 1]];
+      let target = plan.targetStart[k];
+      for (let l = from; l < to; l++) {
+        const lower = this.whole(entries[plan.lowerSlot[l]]);
+        const factor = algebra.product(lower, this.inverses[k]);
+        multipliers[plan.lowerSlot[l]] = factor;
+        if (factor.kind !== 'zero')
+          this.subtract(right[plan.lowerRow[l]], factor, this.whole(right[plan.pivotRow[k]]));
+        for (let u = plan.upperStart[k]; u < plan.upperStart[k + 1]; u++) {
+          const upper = this.whole(entries[plan.upperSlot[u]]);
+          const at = plan.targetSlot[target++];
+          const pivotOf = pivotOfSlot.get(at);
+          if (pivotOf !== undefined) this.noteTerm(pivotOf, entries[at], factor, upper);
+          this.subtract(entries[at], factor, upper);
+        }
+      }
+    }
+    algebra.level = PASS;
+  }
+
+  /** A term that goes into a pivot, whose loss is to be known. */
+  private noteTerm(k: number, entry: Entry, l: Term, u: Term): void {
+    const { algebra } = this;
+    if (l.kind === 'zero' || u.kind === 'zero') return;
+    let largest = this.largest.get(k);
+    const merges = entry.added.length > 0 && (this.moves(l) || this.moves(u));
+    if (!largest || merges) {
+      largest ??= new Largest(algebra);
+      this.largest.set(k, largest);
+      largest.note({ re: merges ? this.whole(entry) : entry.steady, im: ZERO });
+    }
+    largest.note({ re: algebra.product(l, u), im: ZERO });
+  }
+
+  private noteDoubt(k: number): void {
+    const { algebra } = this;
+    const inverse = this.inverses[k];
+    const lost = this.largest.get(k)?.over(algebra.product(inverse, inverse));
+    if (!lost || lost.kind === 'zero' || lost.kind === 'one') return;
+    const { word, fold } = algebra;
+    if (lost.kind === 'board') {
+      fold.number(0).number(0).loadDouble(this.foldedDoubt);
+      algebra.pushSteady(lost);
+      word.store(word.op(fold, 'pmax'), this.foldedDoubt);
+      return;
+    }
+    const pass = algebra.loops[PASS];
+    pass.get(this.doubt);
+    algebra.push(lost, PASS);
+    word.op(pass, 'pmax').set(this.doubt);
+  }
+
+  /** Leave the doubt of the last pass on the stack. */
+  pushDoubt(): void {
+    this.algebra.loops[this.algebra.level].get(this.doubt);
+  }
+
+  /** Work out these unknowns of the circuit, and what they depend on, where they are not known yet. */
+  substitute(wanted: ReadonlySet<number>): void {
+    const { algebra, solution, right, entries } = this;
+    const { plan, unknowns } = this.order;
+    const needed = unknowns.map((unknown) => wanted.has(unknown));
+    for (let k = 0; k < plan.size; k++) {
+      if (!needed[plan.pivotColumn[k]]) continue;
+      for (let u = plan.upperStart[k]; u < plan.upperStart[k + 1]; u++)
+        needed[plan.upperColumn[u]] = true;
+    }
+    for (let k = plan.size - 1; k >= 0; k--) {
+      const column = plan.pivotColumn[k];
+      if (!needed[column] || solution.has(column)) continue;
+      const products = [];
+      for (let u = plan.upperStart[k]; u < plan.upperStart[k + 1]; u++) {
+        const b = solution.get(plan.upperColumn[u])!;
+        products.push({ negative: true, a: this.whole(entries[plan.upperSlot[u]]), b });
+      }
+      const value = algebra.sum(this.whole(right[plan.pivotRow[k]]), products);
+      solution.set(column, algebra.product(value, this.inverses[k]));
+    }
+  }
+
+  /** An unknown of the circuit that was worked out. */
+  found(unknown: number): Term {
+    return this.solution.get(this.columnPlace.get(unknown)!)!;
+  }
+}
