@@ -1,6 +1,8 @@
 import * as z from 'zod';
 import { finite, notNegative, positive } from './part';
 
+const { floor, sin } = Math;
+
 const level = { lowVolts: finite.default(0), highVolts: finite };
 const swing = {
   offsetVolts: finite.default(0),
@@ -133,8 +135,14 @@ export function waveformValue(w: Waveform, t: number, side: -1 | 1 = 1): number 
   }
 }
 
-const sineOf = ({ frequencyHz }: { frequencyHz: number }, seconds: number, degrees: number) =>
-  Math.sin(2 * Math.PI * cyclePart(seconds, frequencyHz, [], 1) + (degrees * Math.PI) / 180);
+function sineOf(
+  { frequencyHz }: { frequencyHz: number },
+  seconds: number,
+  degrees: number,
+): number {
+  const cycles = seconds * frequencyHz;
+  return sin(2 * Math.PI * (cycles - floor(cycles)) + (degrees * Math.PI) / 180);
+}
 
 /** Rise and duty of a square as parts of its period. */
 function squareMarks(w: Extract<Waveform, { shape: 'square' }>): { rise: number; duty: number } {
@@ -241,7 +249,7 @@ const isBefore = (t: number, mark: number, side: -1 | 1): boolean =>
  */
 function cyclePart(t: number, frequencyHz: number, marks: readonly number[], side: -1 | 1): number {
   const cycles = t * frequencyHz;
-  const part = cycles - Math.floor(cycles);
+  const part = cycles - floor(cycles);
   for (const mark of marks) {
     if (Math.abs(part - mark) < AT) return side > 0 ? mark : mark > 0 ? mark - JUST : 1 - JUST;
     if (mark === 0 && part > 1 - AT) return side > 0 ? 0 : 1 - JUST;

@@ -1,7 +1,7 @@
 import type { ComplexTerm } from './complex-terms';
 import { ZERO, type Algebra, type Term } from './terms';
 
-/** The largest terms that went into a pivot, squared: steady ones by power of omega, others in a local. */
+/** In two lanes, the largest terms that went into a pivot, squared: steady ones by power of omega, others in a local. */
 export class Largest {
   /** By power: where the largest square stands in memory. */
   private readonly steady = new Map<number, number>();
@@ -18,19 +18,15 @@ export class Largest {
 
   private noteSteady(x: Extract<Term, { kind: 'one' | 'board' }>): void {
     const power = x.kind === 'one' ? 0 : 2 * x.power;
-    const { word, fold, allocate } = this.algebra;
+    const { fold, allocate } = this.algebra;
     const known = this.steady.get(power);
     const at = known ?? allocate();
     this.steady.set(power, at);
     fold.number(0);
-    if (x.kind === 'one') word.constant(fold, 1);
-    else {
-      word.load(fold.number(0), x.at);
-      word.load(fold.number(0), x.at);
-      word.op(fold, 'mul');
-    }
-    if (known !== undefined) word.op(word.load(fold.number(0), known), 'pmax');
-    word.store(fold, at);
+    if (x.kind === 'one') fold.pairOf(1);
+    else fold.number(0).loadPair(x.at).number(0).loadPair(x.at).pair('mul');
+    if (known !== undefined) fold.number(0).loadPair(known).pair('pmax');
+    fold.storePair(at);
   }
 
   private noteMoving(parts: readonly Term[]): void {
@@ -39,7 +35,14 @@ export class Largest {
       ZERO,
       parts.map((x) => ({ negative: false, a: x, b: x })),
     );
-    this.moving = this.moving ? algebra.larger(square, this.moving) : square;
+    if (!this.moving) {
+      this.moving = square;
+      return;
+    }
+    algebra.push(square);
+    algebra.push(this.moving);
+    algebra.loops[0].pair('pmax');
+    this.moving = algebra.local();
   }
 
   /**

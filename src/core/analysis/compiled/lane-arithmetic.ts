@@ -30,8 +30,8 @@ export class LaneArithmetic implements Arithmetic<Lanes> {
   sub = (a: Lanes, b: Lanes): Lanes => this.op('sub', a, b);
   mul = (a: Lanes, b: Lanes): Lanes => this.op('mul', a, b);
   div = (a: Lanes, b: Lanes): Lanes => this.op('div', a, b);
-  min = (a: Lanes, b: Lanes): Lanes => this.op('min', a, b);
-  max = (a: Lanes, b: Lanes): Lanes => this.op('max', a, b);
+  min = (a: Lanes, b: Lanes): Lanes => this.op('pmin', a, b);
+  max = (a: Lanes, b: Lanes): Lanes => this.op('pmax', a, b);
   neg = (a: Lanes): Lanes => this.op('neg', a);
   abs = (a: Lanes): Lanes => this.op('abs', a);
   sqrt = (a: Lanes): Lanes => this.op('sqrt', a);

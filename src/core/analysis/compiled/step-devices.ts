@@ -55,13 +55,8 @@ export function install({ law, inputs, rows }: NonlinearElement): Installed {
   };
 }
 
-/** Where the devices' numbers stand in memory, each a pair of lanes. */
-export interface DeviceMemory {
-  /** Of each pair of like devices: its constants, then 1 / bend of each drop. */
-  constants: readonly number[];
-  /** Of the step's rate, 2/h. */
-  pace: number;
-}
+/** Newton's method ends when no drop moved further than this part of the law's bend: the next move would be its square. */
+const LAST_MOVE = 1e-6;
 
 /** Two like devices that are worked out side by side, or one twice. */
 export type DevicePair = readonly [Installed, Installed];
@@ -105,7 +100,7 @@ export class PairCode {
   private readonly final: Code;
 
   /**
-   * @param constants where the pair's constants stand, see DeviceMemory
+   * @param constants where the pair's constants stand, and 1 / bend of each drop after them
    * @param pace where 2/h stands
    */
   constructor(
@@ -206,9 +201,9 @@ export class PairCode {
    * The drops of the solution, how far they are from where the laws were taken, and where they are
    * taken next.
    *
-   * @param worst local that holds the largest move, in units of the laws' bends
+   * @param settled local that loses its bits where a move is too large to be the last
    */
-  move(x: (unknown: number) => Term, worst: number): void {
+  move(x: (unknown: number) => Term, settled: number): void {
     const { law } = this.pair[0];
     const a = new LaneArithmetic(this.pass);
     law.drops.forEach(({ most }, j) => {
@@ -216,8 +211,8 @@ export class PairCode {
       this.solved.push(solved);
       const move = a.sub({ local: solved }, { local: this.at[j] });
       const perBend: Lanes = { at: this.constants + 16 * (law.constants.length + j) };
-      a.push(a.max({ local: worst }, a.mul(a.abs(move), perBend)));
-      this.pass.set(worst);
+      a.push(a.mul(a.abs(move), perBend));
+      this.pass.pairOf(LAST_MOVE).pair('atMost').get(settled).pair('and').set(settled);
       if (most === undefined) this.pass.get(solved);
       else {
         const within = a.max(a.min(move, a.number(most)), a.number(-most));

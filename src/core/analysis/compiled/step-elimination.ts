@@ -1,8 +1,6 @@
-import { Largest } from './doubt';
 import { PASS } from './step-devices';
 import type { StepOrder } from './step-order';
-import { ONE, ZERO, type Algebra, type Term } from './terms';
-import { F64 } from './wasm';
+import { ONE, ZERO, type Algebra, type SignedProduct, type Term } from './terms';
 
 /** A number of the elimination: what is known before the passes, and what devices add in each. */
 interface Entry {
@@ -19,19 +17,18 @@ export class StepElimination {
   private readonly right: Entry[];
   private readonly multipliers: Term[] = [];
   private readonly inverses: Term[] = [];
-  private readonly largest = new Map<number, Largest>();
+  /** The terms that went into each pivot: an entry, or a product. */
+  private readonly into = new Map<number, { l: Term; u: Term }[]>();
   private readonly solution = new Map<number, Term>();
-  /** Local that gathers what the pivots of a pass have lost. */
-  private readonly doubt: number;
   private readonly slotAt = new Map<string, number>();
   private readonly rowPlace: ReadonlyMap<number, number>;
   private readonly columnPlace: ReadonlyMap<number, number>;
 
-  /** @param foldedDoubt where the doubt of pivots that stay stands in memory */
+  /** @param steadyDoubt where the doubt of pivots that stay is written in memory */
   constructor(
     private readonly algebra: Algebra,
     private readonly order: StepOrder,
-    private readonly foldedDoubt: number,
+    private readonly steadyDoubt: number,
   ) {
     const empty = (): Entry => ({ steady: ZERO, added: [] });
     const { plan } = order;
@@ -39,7 +36,6 @@ export class StepElimination {
     this.right = Array.from({ length: plan.size }, empty);
     this.rowPlace = new Map(order.rows.map((row, i) => [row, i]));
     this.columnPlace = new Map(order.unknowns.map((unknown, i) => [unknown, i]));
-    this.doubt = algebra.loops[PASS].local(F64);
   }
 
   /** An entry before the passes, by its slot among those of the order. */
@@ -50,10 +46,6 @@ export class StepElimination {
   /** A right-hand side before the passes, by its row among those of the order. */
   drive(row: number, value: Term): void {
     this.right[row].steady = value;
-  }
-
-  beginPass(): void {
-    this.algebra.loops[PASS].number(0).loadDouble(this.foldedDoubt).set(this.doubt);
   }
 
   /** Something that a device adds to the entry of a row and an unknown of the circuit. */
@@ -108,7 +100,6 @@ export class StepElimination {
       const slot = plan.pivotSlot[k];
       const pivot = this.whole(entries[slot]);
       this.inverses[k] = algebra.reciprocal(pivot);
-      this.noteDoubt(k);
       const [from, to] = [plan.lowerStart[k], plan.lowerStart[k + 1]];
       let target = plan.targetStart[k];
       for (let l = from; l < to; l++) {
@@ -126,44 +117,55 @@ export class StepElimination {
         }
       }
     }
+    const steady = this.losses([...this.into.keys()].filter((k) => this.losesSteadily(k)));
+    if (steady.kind === 'local') throw new Error('What stays was put among what moves.');
+    algebra.fold.number(0);
+    algebra.pushSteady(steady);
+    algebra.fold.storeDouble(this.steadyDoubt);
     algebra.level = PASS;
   }
 
   /** A term that goes into a pivot, whose loss is to be known. */
   private noteTerm(k: number, entry: Entry, l: Term, u: Term): void {
-    const { algebra } = this;
     if (l.kind === 'zero' || u.kind === 'zero') return;
-    let largest = this.largest.get(k);
     const merges = entry.added.length > 0 && (this.moves(l) || this.moves(u));
-    if (!largest || merges) {
-      largest ??= new Largest(algebra);
-      this.largest.set(k, largest);
-      largest.note({ re: merges ? this.whole(entry) : entry.steady, im: ZERO });
-    }
-    largest.note({ re: algebra.product(l, u), im: ZERO });
+    const into = this.into.get(k) ?? [];
+    if (merges || into.length === 0)
+      into.push({ l: ONE, u: merges ? this.whole(entry) : entry.steady });
+    into.push({ l, u });
+    this.into.set(k, into);
   }
 
-  private noteDoubt(k: number): void {
-    const { algebra } = this;
-    const inverse = this.inverses[k];
-    const lost = this.largest.get(k)?.over(algebra.product(inverse, inverse));
-    if (!lost || lost.kind === 'zero' || lost.kind === 'one') return;
-    const { word, fold } = algebra;
-    if (lost.kind === 'board') {
-      fold.number(0).number(0).loadDouble(this.foldedDoubt);
-      algebra.pushSteady(lost);
-      word.store(word.op(fold, 'pmax'), this.foldedDoubt);
-      return;
-    }
-    const pass = algebra.loops[PASS];
-    pass.get(this.doubt);
-    algebra.push(lost, PASS);
-    word.op(pass, 'pmax').set(this.doubt);
+  /**
+   * What some pivots have lost: for each the sum of its terms' squares over its own, which is a little
+   * more than the largest's (see linear/trust.ts) and needs no comparisons.
+   */
+  private losses(pivots: readonly number[]): Term {
+    const { algebra, inverses } = this;
+    const each = pivots.map((k): SignedProduct => {
+      const squares = this.into.get(k)!.map(({ l, u }): SignedProduct => {
+        const term = algebra.product(l, u);
+        return { negative: false, a: term, b: term };
+      });
+      const inverseSquare = algebra.product(inverses[k], inverses[k]);
+      return { negative: false, a: algebra.sum(ZERO, squares), b: inverseSquare };
+    });
+    return algebra.sum(ZERO, each);
   }
 
-  /** Leave the doubt of the last pass on the stack. */
+  /** Whether what a pivot loses is the same in every step. */
+  private losesSteadily(k: number): boolean {
+    const terms = this.into.get(k)!.flatMap(({ l, u }) => [l, u]);
+    return [this.inverses[k], ...terms].every((x) => x.kind !== 'local');
+  }
+
+  /** Leave the doubt of the last pass on the stack of the present stretch. */
   pushDoubt(): void {
-    this.algebra.loops[this.algebra.level].get(this.doubt);
+    const { algebra } = this;
+    const moving = [...this.into.keys()].filter((k) => !this.losesSteadily(k));
+    const steady = algebra.board(this.steadyDoubt);
+    const sum = algebra.sum(steady, [{ negative: false, a: ONE, b: this.losses(moving) }]);
+    algebra.push(sum, algebra.level);
   }
 
   /** Work out these unknowns of the circuit, and what they depend on, where they are not known yet. */

@@ -5,13 +5,11 @@ import { FINAL, PairCode, PASS, STEP, type DevicePair } from './step-devices';
 import { even, stepLayout, type StepLayout, type StepShape } from './step-layout';
 import type { StepOrder } from './step-order';
 import { Algebra, ONE, ZERO, type SignedProduct, type Term } from './terms';
-import { Code, F64, I32, moduleOf, V128 } from './wasm';
+import { Code, I32, moduleOf, V128 } from './wasm';
 import { SINGLE } from './word';
 
 /** Newton's method gives up after so many passes: the step is then left to the careful stepper. */
 const MOST_PASSES = 12;
-/** It ends when no drop moved further than this part of the law's bend: the next move would be its square. */
-const LAST_MOVE = 1e-6;
 
 /** The circuit that steps are compiled for. */
 export interface SteppedCircuit {
@@ -87,7 +85,10 @@ class StepWriter {
   private readonly inputAt = this.advance.local(I32);
   private readonly outputAt = this.advance.local(I32);
   private readonly passes = this.advance.local(I32);
-  private readonly worst = this.advance.local(V128);
+  /** All ones as long as no drop of a pass moved too far. */
+  private readonly settled = this.advance.local(V128);
+  /** The next point, in pairs. */
+  private readonly next: number[] = [];
   private readonly known = new Map<number, Term>();
   /** pace Q + K of rows that store. */
   private readonly history = new Map<number, Term>();
@@ -110,8 +111,7 @@ class StepWriter {
   }
 
   write(): { fold: Code; advance: Code } {
-    const { advance, step, pass, final, layout, passes, worst } = this;
-    this.fold.number(0).double(1).storeDouble(layout.doubt);
+    const { advance, step, pass, final, layout, passes, settled } = this;
     this.predict();
     this.prepare();
     this.newtonPass();
@@ -129,11 +129,9 @@ class StepWriter {
     advance.get(0).whole('isZero').branchIf(1);
     advance.append(step);
     advance.number(MOST_PASSES).set(passes).loop();
-    advance.pairOf(0).set(worst).append(pass);
+    advance.pairOfBits(-1, -1).set(settled).append(pass);
     // Once more, as long as it moves; out of all three when there have been enough passes.
-    advance.get(worst).lane(0).get(worst).lane(1).single('max');
-    advance.double(LAST_MOVE).single('atMost').whole('isZero');
-    advance.when();
+    advance.get(settled).both().whole('isZero').when();
     advance.get(passes).number(1).whole('sub').tee(passes).branchIf(1).branch(3);
     advance.end().end();
     advance.append(final);
@@ -251,7 +249,6 @@ class StepWriter {
   private newtonPass(): void {
     const { algebra, elimination } = this;
     algebra.level = PASS;
-    elimination.beginPass();
     const wanted = new Set<number>();
     for (const device of this.devices) {
       device.evaluate({
@@ -266,7 +263,7 @@ class StepWriter {
         if (unknown >= 0 && !this.known.has(unknown)) wanted.add(unknown);
     elimination.eliminate();
     elimination.substitute(wanted);
-    for (const device of this.devices) device.move((unknown) => this.found(unknown), this.worst);
+    for (const device of this.devices) device.move((unknown) => this.found(unknown), this.settled);
   }
 
   private found(unknown: number): Term {
@@ -281,26 +278,38 @@ class StepWriter {
     elimination.pushDoubt();
     final.double(SOUND).single('atMost').whole('isZero').branchIf(1);
     elimination.substitute(new Set(circuit.order.unknowns));
-    const store = (unknown: number, value: Term) => {
+    // In pairs, as they are read again: two halves would have to reach memory before.
+    for (let unknown = 0; unknown < circuit.pattern.size; unknown += 2) {
       final.get(points[3]);
-      algebra.push(value, FINAL);
-      final.storeDouble(8 * unknown);
-    };
-    for (const [unknown, value] of this.known) store(unknown, value);
-    for (const unknown of circuit.order.unknowns) store(unknown, elimination.found(unknown));
+      this.pushPoint(unknown);
+      final.pair('splat');
+      this.pushPoint(unknown + 1);
+      final.secondLane();
+      const both = final.local(V128);
+      this.next.push(both);
+      final.tee(both).storePair(8 * unknown);
+    }
     this.checkError();
     this.keepState();
   }
 
+  /** An unknown at the end of the step; those that are left out stay as they are. */
+  private pushPoint(unknown: number): void {
+    const { algebra, circuit, final, points } = this;
+    if (unknown >= circuit.pattern.size || circuit.order.looseUnknowns.has(unknown))
+      final.get(points[3]).loadDouble(8 * unknown);
+    else algebra.push(this.found(unknown), FINAL);
+  }
+
   /** Leaves the steps where |next - parabola| strictness > size of a net, for any of them. */
   private checkError(): void {
-    const { final, layout, points, circuit } = this;
+    const { final, layout, circuit } = this;
     const { least, volts } = circuit.size;
-    final.pairOf(0);
+    final.pairOfBits(-1, -1);
     for (let at = 0; at < 8 * even(circuit.nets); at += 16) {
+      const next = this.next[at / 16];
       final
-        .get(points[3])
-        .loadPair(at)
+        .get(next)
         .number(0)
         .loadPair(layout.guess + at)
         .pair('sub');
@@ -313,15 +322,11 @@ class StepWriter {
       final
         .number(0)
         .loadPair(layout.late + at)
-        .pair('max');
-      final.get(points[3]).loadPair(at).pair('abs').pair('max');
-      final.pair('sub').pair('max');
+        .pair('pmax');
+      final.get(next).pair('abs').pair('pmax').pairOf(volts).pair('add');
+      final.pair('atMost').pair('and');
     }
-    const over = this.advance.local(V128);
-    final.tee(over).lane(0).get(over).lane(1).single('max');
-    // Each net's size counts by so many volts more.
-    const excess = this.advance.local(F64);
-    final.set(excess).get(excess).double(volts).single('atMost').whole('isZero').branchIf(1);
+    final.both().whole('isZero').branchIf(1);
   }
 
   private keepState(): void {
@@ -364,10 +369,9 @@ class StepWriter {
           .loadPair(where + at);
         if (kept !== 1) final.pairOf(kept).pair('mul');
         final
-          .get(points[3])
-          .loadPair(at)
+          .get(this.next[at / 16])
           .pair('abs')
-          .pair('max')
+          .pair('pmax')
           .storePair(where + at);
       }
     }

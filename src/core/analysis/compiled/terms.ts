@@ -93,24 +93,6 @@ export class Algebra {
     return this.local(level);
   }
 
-  /** The larger of two; what is no number is kept. */
-  larger(a: Term, b: Term): Term {
-    const { word, fold } = this;
-    if (a.kind !== 'local' && b.kind !== 'local' && steadyPower(a) === 0 && steadyPower(b) === 0) {
-      const at = this.allocate();
-      fold.number(0);
-      this.pushSteady(a);
-      this.pushSteady(b);
-      word.store(word.op(fold, 'pmax'), at);
-      return this.board(at);
-    }
-    const level = this.levelOf(a, b);
-    this.push(a, level);
-    this.push(b, level);
-    word.op(this.loops[level], 'pmax');
-    return this.local(level);
-  }
-
   /** Where what is made of these is worked out. */
   levelOf(...made: readonly Term[]): number {
     let { level } = this;
@@ -280,8 +262,6 @@ export class Algebra {
     }
   }
 }
-
-const steadyPower = (x: Steady): number => (x.kind === 'board' ? x.power : 0);
 
 /** x, or -x. */
 const signed = <T extends Term>(x: T, negative: boolean): T =>

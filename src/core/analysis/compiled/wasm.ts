@@ -18,11 +18,12 @@ const PAIR = {
   sub: 0xf1,
   mul: 0xf2,
   div: 0xf3,
-  min: 0xf4,
-  max: 0xf5,
+  /** Where either is no number, the first is kept. */
+  pmin: 0xf6,
   pmax: 0xf7,
-  /** All ones where the first is above the second. */
+  /** All ones where the first is above the second, or at most as large; nothing where either is no number. */
   above: 0x4a,
+  atMost: 0x4b,
   /** Of two values, by the bits of a third. */
   select: 0x52,
   and: 0x4e,
@@ -35,15 +36,12 @@ export type PairOp = keyof typeof PAIR;
 
 /** Instructions on one double. */
 const SINGLE = {
-  abs: 0x99,
   neg: 0x9a,
-  sqrt: 0x9f,
   add: 0xa0,
   sub: 0xa1,
   mul: 0xa2,
   div: 0xa3,
-  max: 0xa5,
-  /** Give 1 or 0. */
+  /** Gives 1 or 0. */
   atMost: 0x65,
 };
 export type SingleOp = keyof typeof SINGLE;
@@ -144,6 +142,11 @@ export class Code {
   /** The pair below with its second lane replaced by the double on the stack. */
   secondLane(): this {
     return this.put(0xfd, 0x22, 1);
+  }
+
+  /** 1 where neither lane is all zeros, as of a comparison that holds in both. */
+  both(): this {
+    return this.put(0xfd, ...unsigned(0xc3));
   }
 
   /** Both lanes as whole numbers of 64 bits, moved by so many bits. */

@@ -1,6 +1,6 @@
 import { F64, V128, type Code, type ValueType } from './wasm';
 
-type Operation = 'add' | 'sub' | 'mul' | 'div' | 'neg' | 'pmax';
+type Operation = 'add' | 'sub' | 'mul' | 'div' | 'neg';
 
 /** What numbers of straight-line code are: two lanes of doubles, or one double. */
 export interface Word {
@@ -11,7 +11,6 @@ export interface Word {
   /** From and to memory; the address stands on the stack and is added to `at`. */
   load(code: Code, at: number): Code;
   store(code: Code, at: number): Code;
-  /** The larger of two is no number where either is none. */
   op(code: Code, operation: Operation): Code;
 }
 
@@ -30,5 +29,5 @@ export const SINGLE: Word = {
   constant: (code, x) => code.double(x),
   load: (code, at) => code.loadDouble(at),
   store: (code, at) => code.storeDouble(at),
-  op: (code, operation) => code.single(operation === 'pmax' ? 'max' : operation),
+  op: (code, operation) => code.single(operation),
 };

@@ -1,4 +1,4 @@
-import { waveformValue } from '@/core/circuit/waveform';
+import { waveformOnGrid } from '@/core/circuit/waveform-grid';
 import { CompiledSteps } from '../compiled/compiled-steps';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
@@ -38,8 +38,6 @@ export class CheapSteps {
   private refused = -1;
   private readonly moving: Drive['moving'];
   private readonly outputs: number[];
-  /** Of what is recorded among the outputs. */
-  private readonly places: number[];
 
   constructor(
     private readonly equations: LargeSignalEquations,
@@ -50,8 +48,6 @@ export class CheapSteps {
   ) {
     this.moving = drive.moving;
     this.outputs = recorder.unknowns.filter((unknown) => unknown >= 0);
-    let next = 0;
-    this.places = recorder.unknowns.map((unknown) => (unknown < 0 ? -1 : next++));
     const { steps, compiledFrom = PAYS_FROM } = request;
     this.kernelsLeft = steps >= compiledFrom ? MOST_KERNELS : 0;
   }
@@ -75,7 +71,7 @@ export class CheapSteps {
     const steps = even ? Math.min(most, CompiledSteps.most) : 1;
     this.give(kernel, first, steps);
     const taken = kernel.advance(steps);
-    for (let i = 0; i < taken; i++) this.record(kernel, first + i, i);
+    this.recorder.takeAll(taken, first, seconds, kernel.outputs);
     if (taken > 0) {
       gaps[1] = taken > 1 ? seconds : gaps[0];
       gaps[0] = seconds;
@@ -130,19 +126,12 @@ export class CheapSteps {
     return kernel?.prepare(seconds) ? kernel : undefined;
   }
 
-  private give(kernel: CompiledSteps, first: number, steps: number): void {
+  private give({ inputs }: CompiledSteps, first: number, steps: number): void {
     const { moving } = this;
     const { seconds } = this.request;
-    for (let i = 0, at = 0; i < steps; i++) {
-      const t = (first + i) * seconds;
-      for (let n = 0; n < moving.length; n++)
-        kernel.inputs[at++] = waveformValue(moving[n].waveform!, t, 1);
-    }
-  }
-
-  private record(kernel: CompiledSteps, k: number, i: number): void {
-    const { recorder, outputs, places } = this;
-    recorder.takeFrom(k * this.request.seconds, kernel.outputs, places, i * outputs.length);
+    const grid = { first, count: steps, seconds };
+    for (let n = 0; n < moving.length; n++)
+      waveformOnGrid(moving[n].waveform!, grid, inputs, n, moving.length);
   }
 
   /** Pivots that served one state may serve another badly. */

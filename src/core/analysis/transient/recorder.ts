@@ -1,46 +1,76 @@
 /** Times and some unknowns at each, in arrays that grow. */
 export class Recorder {
   private length = 0;
+  private times: Float64Array;
   private readonly columns: Float64Array[];
 
   /**
    * @param unknowns which are recorded; -1 for ground
    * @param x where they stand whenever `take` is called
+   * @param expected how many times
    */
   constructor(
     readonly unknowns: readonly number[],
     private readonly x: Float64Array,
+    expected = 1024,
   ) {
-    this.columns = Array.from({ length: unknowns.length + 1 }, () => new Float64Array(1024));
+    this.times = new Float64Array(expected);
+    this.columns = unknowns.map(() => new Float64Array(expected));
   }
 
   take(t: number): void {
-    this.takeFrom(t, this.x, this.unknowns, 0);
-  }
-
-  /**
-   * @param values where they stand instead, beginning at `from`
-   * @param places of the unknowns among them; -1 for ground
-   */
-  takeFrom(t: number, values: Float64Array, places: readonly number[], from: number): void {
-    const { columns } = this;
-    if (this.length === columns[0].length)
-      columns.forEach((column, i) => {
-        columns[i] = new Float64Array(2 * column.length);
-        columns[i].set(column);
-      });
-    columns[0][this.length] = t;
-    for (let i = 0; i < places.length; i++)
-      columns[i + 1][this.length] = places[i] < 0 ? 0 : values[from + places[i]];
+    const { columns, unknowns, x } = this;
+    this.makeRoom(1);
+    this.times[this.length] = t;
+    for (let i = 0; i < unknowns.length; i++)
+      columns[i][this.length] = unknowns[i] < 0 ? 0 : x[unknowns[i]];
     this.length++;
   }
 
-  times(): Float64Array {
-    return this.columns[0].slice(0, this.length);
+  /**
+   * The times first, first + 1, ... of a grid.
+   *
+   * @param step of the grid, seconds
+   * @param values of the recorded unknowns at each time, ground left out
+   */
+  takeAll(count: number, first: number, step: number, values: Float64Array): void {
+    const { columns, unknowns, times, length } = this.makeRoom(count);
+    for (let i = 0; i < count; i++) times[length + i] = (first + i) * step;
+    const stride = unknowns.filter((unknown) => unknown >= 0).length;
+    let place = 0;
+    unknowns.forEach((unknown, n) => {
+      if (unknown < 0) return;
+      const column = columns[n];
+      for (let i = 0, at = place; i < count; i++, at += stride) column[length + i] = values[at];
+      place++;
+    });
+    this.length += count;
+  }
+
+  private makeRoom(count: number): this {
+    const { times, columns } = this;
+    if (this.length + count <= times.length) return this;
+    const larger = (array: Float64Array): Float64Array => {
+      const grown = new Float64Array(2 * array.length + count);
+      grown.set(array);
+      return grown;
+    };
+    this.times = larger(times);
+    columns.forEach((column, i) => (columns[i] = larger(column)));
+    return this;
+  }
+
+  timesSeconds(): Float64Array {
+    return this.filled(this.times);
   }
 
   /** Of the i-th unknown. */
   volts(i: number): Float64Array {
-    return this.columns[i + 1].slice(0, this.length);
+    return this.filled(this.columns[i]);
+  }
+
+  /** Without the room that was not used. */
+  private filled(array: Float64Array): Float64Array {
+    return array.length === this.length ? array : array.slice(0, this.length);
   }
 }

@@ -57,7 +57,11 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
   const search = new OperatingPointSearch(system, signal);
   const stepper = new Stepper(search.equations, search.find());
   const drive = new Drive(system.sources, search.equations.values.all, search.equations.size);
-  const recorder = new Recorder(unknowns, stepper.x);
+  const recorder = new Recorder(
+    unknowns,
+    stepper.x,
+    stepSeconds && Math.ceil(until / stepSeconds) + 1,
+  );
   recorder.take(0);
   const followed = Math.max(
     0,
@@ -80,7 +84,7 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
     fixedGrid(run, stepSeconds, search.equations.linear ? undefined : cheap);
   }
   return {
-    timesSeconds: recorder.times(),
+    timesSeconds: recorder.timesSeconds(),
     probes: Object.fromEntries(probes.map((net, i) => [net, recorder.volts(i)])),
   };
 }
