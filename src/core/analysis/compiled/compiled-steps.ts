@@ -88,7 +88,8 @@ export class CompiledSteps {
       for (const list of lists) for (const slot of list) marked[slot] = 1;
       return marked;
     };
-    const stamped = marks(equations.resistiveSlots, equations.reactiveSlots);
+    const [resistive, reactive] = [equations.resistiveSlots, equations.reactiveSlots];
+    const stamped = marks(resistive, reactive);
     const nets = system.unknowns.filter((u) => u.kind === 'net').length;
     try {
       const wanted = new Set([...Array(nets).keys(), ...outputs]);
@@ -97,8 +98,8 @@ export class CompiledSteps {
       const sample = conductances.map((g, slot) => g + (2 / seconds) * capacitances[slot]);
       const circuit: SteppedCircuit = {
         pattern,
-        stamped,
-        reactive: marks(equations.reactiveSlots),
+        resistive: marks(resistive),
+        reactive: marks(reactive),
         nets,
         pairs: inPairs(devices),
         order: stepOrder(pattern, stamped, devices, wanted, sample),
@@ -132,6 +133,7 @@ export class CompiledSteps {
     const pace = 2 / seconds;
     for (let slot = 0; slot < g.length; slot++) {
       doubles[layout.matrix / 8 + slot] = g[slot] + pace * c[slot];
+      doubles[layout.conductance / 8 + slot] = g[slot];
       doubles[layout.storage / 8 + slot] = c[slot];
     }
     doubles.fill(pace, layout.pace / 8, layout.pace / 8 + 2);

@@ -80,7 +80,7 @@ export const STEP = 0;
 export const PASS = 1;
 export const FINAL = 2;
 
-/** Called with what a device adds to the Jacobian at a row and an unknown, or takes from a row's right side. */
+/** Called with what a device adds to the Jacobian at a row and an unknown, or takes from what the row lacks. */
 export interface Stamps {
   slope(row: number, unknown: number, value: Term): void;
   pull(row: number, value: Term): void;
@@ -90,10 +90,13 @@ export interface Stamps {
 export class PairCode {
   /** The drops that the laws are taken at; a pass moves them. */
   private readonly at: number[] = [];
-  /** Of them the part that is known and stands in no column; undefined where there is none. */
-  private readonly given: (number | undefined)[] = [];
-  /** The drops as the last pass solved them. */
-  private readonly solved: number[] = [];
+  /** Where they were at the start. */
+  private readonly started: number[] = [];
+  /** How far from there, and where, the last pass found them. */
+  private readonly moved: Lanes[] = [];
+  private readonly solved: Lanes[] = [];
+  /** Slopes of what flows. */
+  private readonly slopes: { flow: number; slopes: (Lanes | undefined)[] }[] = [];
   private readonly charges: { flow: number; base: Lanes; slopes: (Lanes | undefined)[] }[] = [];
   private readonly step: Code;
   private readonly pass: Code;
@@ -120,18 +123,15 @@ export class PairCode {
   /**
    * Where the passes begin.
    *
-   * @param start what an unknown probably is
-   * @param known what it is for certain; undefined where that is not known yet
+   * @param start of an unknown
    */
-  begin(start: (unknown: number) => Term, known: (unknown: number) => Term | undefined): void {
+  begin(start: (unknown: number) => Term): void {
     this.pair[0].law.drops.forEach((_, j) => {
-      this.at.push(this.dropInto(this.step, j, start));
-      const given = this.pair.flatMap(({ drops }) => drops[j]).map(known);
-      this.given.push(
-        given.every((x) => x === undefined || x.kind === 'zero')
-          ? undefined
-          : this.dropInto(this.step, j, (unknown) => known(unknown) ?? ZERO),
-      );
+      const started = this.dropInto(this.step, j, start);
+      const at = this.step.local(V128);
+      this.step.get(started).set(at);
+      this.started.push(started);
+      this.at.push(at);
     });
   }
 
@@ -162,10 +162,11 @@ export class PairCode {
     let right = current && stored ? a.add(current, stored) : (current ?? stored);
     if (!right) return;
     slopes.forEach((slope, j) => {
-      const given = this.given[j];
-      const from = given === undefined ? drops[j] : a.sub(drops[j], { local: given });
-      if (slope) right = a.sub(right!, a.mul(slope, from));
+      if (!slope) return;
+      const moved = a.sub(drops[j], { local: this.started[j] });
+      right = a.sub(right!, a.mul(slope, moved));
     });
+    this.slopes.push({ flow: f, slopes });
     if (charge) {
       let base = charge;
       capacitance.forEach((c, j) => {
@@ -201,40 +202,57 @@ export class PairCode {
    * The drops of the solution, how far they are from where the laws were taken, and where they are
    * taken next.
    *
+   * @param change of an unknown from the start
    * @param settled local that loses its bits where a move is too large to be the last
    */
-  move(x: (unknown: number) => Term, settled: number): void {
+  move(change: (unknown: number) => Term, settled: number): void {
     const { law } = this.pair[0];
     const a = new LaneArithmetic(this.pass);
     law.drops.forEach(({ most }, j) => {
-      const solved = this.dropInto(this.pass, j, x);
+      const at: Lanes = { local: this.at[j] };
+      const moved: Lanes = { local: this.dropInto(this.pass, j, change) };
+      const solved = a.add({ local: this.started[j] }, moved);
+      this.moved.push(moved);
       this.solved.push(solved);
-      const move = a.sub({ local: solved }, { local: this.at[j] });
+      const move = a.sub(solved, at);
       const perBend: Lanes = { at: this.constants + 16 * (law.constants.length + j) };
       a.push(a.mul(a.abs(move), perBend));
       this.pass.pairOf(LAST_MOVE).pair('atMost').get(settled).pair('and').set(settled);
-      if (most === undefined) this.pass.get(solved);
-      else {
-        const within = a.max(a.min(move, a.number(most)), a.number(-most));
-        a.push(a.add({ local: this.at[j] }, within));
-      }
+      if (most === undefined) a.push(solved);
+      else a.push(a.add(at, a.max(a.min(move, a.number(most)), a.number(-most))));
       this.pass.set(this.at[j]);
     });
   }
 
-  /** Charges of the solution, along the tangents that it was found by. */
-  chargesInto(charge: (row: number, value: Term) => void): void {
+  /** What flows more at the solution than was pulled, along the tangents that it was found by. */
+  currentsInto(visit: (row: number, value: Term) => void): void {
+    this.flowsInto(this.slopes, this.moved, visit);
+  }
+
+  /** Charges of the solution, likewise. */
+  chargesInto(visit: (row: number, value: Term) => void): void {
+    this.flowsInto(this.charges, this.solved, visit);
+  }
+
+  private flowsInto(
+    flows: readonly { flow: number; base?: Lanes; slopes: (Lanes | undefined)[] }[],
+    drops: readonly Lanes[],
+    visit: (row: number, value: Term) => void,
+  ): void {
     const a = new LaneArithmetic(this.final);
-    for (const { flow, base, slopes } of this.charges) {
+    for (const { flow, base, slopes } of flows) {
       let total = base;
       slopes.forEach((slope, j) => {
-        if (slope) total = a.add(total, a.mul(slope, { local: this.solved[j] }));
+        if (!slope) return;
+        const part = a.mul(slope, drops[j]);
+        total = total ? a.add(total, part) : part;
       });
+      if (!total) continue;
       for (const lane of this.lanes) {
         const { from, to } = this.pair[lane].flows[flow];
         const value = this.lane(FINAL, total, lane);
-        if (from >= 0) charge(from, value);
-        if (to >= 0) charge(to, this.algebra.negative(value));
+        if (from >= 0) visit(from, value);
+        if (to >= 0) visit(to, this.algebra.negative(value));
       }
     }
   }

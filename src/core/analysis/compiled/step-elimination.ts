@@ -1,6 +1,10 @@
 import { PASS } from './step-devices';
 import type { StepOrder } from './step-order';
 import { ONE, ZERO, type Algebra, type SignedProduct, type Term } from './terms';
+import { F64 } from './wasm';
+
+/** What may be left of an equation, as a part of its terms. */
+const UNFULFILLED = 1e-11;
 
 /** A number of the elimination: what is known before the passes, and what devices add in each. */
 interface Entry {
@@ -38,14 +42,18 @@ export class StepElimination {
     this.columnPlace = new Map(order.unknowns.map((unknown, i) => [unknown, i]));
   }
 
+  /** Entries, and parts of right-hand sides, as they were put in before anything was eliminated. */
+  private readonly own: { entries: Term[]; right: Term[][] } = { entries: [], right: [] };
+
   /** An entry before the passes, by its slot among those of the order. */
   enter(slot: number, value: Term): void {
-    this.entries[slot].steady = value;
+    this.entries[slot].steady = this.own.entries[slot] = value;
   }
 
   /** A right-hand side before the passes, by its row among those of the order. */
   drive(row: number, value: Term): void {
     this.right[row].steady = value;
+    this.own.right[row] = [value];
   }
 
   /** Something that a device adds to the entry of a row and an unknown of the circuit. */
@@ -58,7 +66,10 @@ export class StepElimination {
   /** Something that a device takes from a row's right side. */
   pull(row: number, value: Term): void {
     const place = this.rowPlace.get(row);
-    if (place !== undefined) this.right[place].added.push(this.algebra.negative(value));
+    if (place === undefined) return;
+    const less = this.algebra.negative(value);
+    this.right[place].added.push(less);
+    this.own.right[place].push(less);
   }
 
   private slotOf(row: number, column: number): number {
@@ -189,6 +200,38 @@ export class StepElimination {
       const value = algebra.sum(this.whole(right[plan.pivotRow[k]]), products);
       solution.set(column, algebra.product(value, this.inverses[k]));
     }
+  }
+
+  /**
+   * Leave on the stack whether the solution fulfils the equations: elimination in a prescribed order
+   * loses digits by growth as well as by cancellation.
+   *
+   * @param currents what devices add to each row of the circuit at the solution, beyond what they pull
+   */
+  pushFulfilled(currents: ReadonlyMap<number, readonly Term[]>): void {
+    const { algebra, order, own } = this;
+    const { rows, columns } = order.places;
+    const code = algebra.loops[algebra.level];
+    const [left, size] = [code.local(F64), code.local(F64)];
+    code.number(1);
+    order.rows.forEach((row, i) => {
+      const terms = [...own.right[i], ...(currents.get(row) ?? []).map((x) => algebra.negative(x))];
+      rows.forEach((at, slot) => {
+        if (at !== i || own.entries[slot].kind === 'zero') return;
+        const product = algebra.product(own.entries[slot], this.solution.get(columns[slot])!);
+        terms.push(algebra.negative(product));
+      });
+      code.double(0).set(left).double(0).set(size);
+      for (const term of terms) {
+        code.get(left);
+        algebra.push(term, algebra.level);
+        code.single('add').set(left).get(size);
+        algebra.push(term, algebra.level);
+        code.single('abs').single('add').set(size);
+      }
+      code.get(left).single('abs').get(size).double(UNFULFILLED).single('mul');
+      code.single('atMost').whole('and');
+    });
   }
 
   /** An unknown of the circuit that was worked out. */

@@ -14,8 +14,8 @@ const MOST_PASSES = 12;
 /** The circuit that steps are compiled for. */
 export interface SteppedCircuit {
   pattern: SlotMatrix;
-  /** 1 for each slot that parts write to, devices aside; and to which they write storage. */
-  stamped: Uint8Array;
+  /** 1 for each slot that parts write a conductance to, devices aside, and a capacitance. */
+  resistive: Uint8Array;
   reactive: Uint8Array;
   nets: number;
   pairs: readonly DevicePair[];
@@ -45,8 +45,8 @@ export interface StepKernel {
  * - `advance(steps)` takes steps of one length, each with its given numbers, until one does not settle
  *   or errs too much; that one leaves no trace.
  *
- * With charges Q and rates K a step solves pace Q(x) + S(x) = b + (pace Q + K) of the step before, with
- * pace = 2/h; each pass replaces devices by their tangents (the companion form: L. O. Chua, P.-M. Lin,
+ * With charges Q and rates K where it begins, a step solves pace (Q(x) - Q) + S(x) = b + K, with
+ * pace = 2/h, for the change from the parabola through the last three points; each pass replaces devices by their tangents (the companion form: L. O. Chua, P.-M. Lin,
  * "Computer-Aided Analysis of Electronic Circuits", 1975), and eliminates what they touch last.
  */
 export function stepKernel(circuit: SteppedCircuit, steps: number): StepKernel {
@@ -90,8 +90,12 @@ class StepWriter {
   /** The next point, in pairs. */
   private readonly next: number[] = [];
   private readonly known = new Map<number, Term>();
-  /** pace Q + K of rows that store. */
-  private readonly history = new Map<number, Term>();
+  /** Where the passes begin, and where they led to. */
+  private readonly starts = new Map<number, Term>();
+  private readonly ends = new Map<number, Term>();
+  private inputs: Term[] = [];
+  /** Charge and rate, of rows that store, where the step begins. */
+  private readonly state = new Map<number, { charge: Term; rate: Term }>();
 
   constructor(
     private readonly circuit: SteppedCircuit,
@@ -168,68 +172,88 @@ class StepWriter {
   private prepare(): void {
     const { algebra, circuit, layout, step, elimination } = this;
     algebra.level = STEP;
-    const inputs = circuit.inputs.map((_, i) => {
+    this.inputs = circuit.inputs.map((_, i) => {
       step.get(this.inputAt).loadDouble(8 * i);
       return algebra.local();
     });
-    const pace = algebra.board(layout.pace);
+    // The state changes from step to step: it must not be worked out beforehand.
     for (const row of this.storingRows()) {
-      const charge = algebra.board(layout.charges + 8 * row);
-      const rate = algebra.board(layout.rates + 8 * row);
-      // The state changes from step to step: it must not be worked out beforehand.
-      step.number(0).loadDouble(charge.at);
-      const q = algebra.local();
-      step.number(0).loadDouble(rate.at);
-      const k = algebra.local();
-      this.history.set(row, algebra.sum(k, [{ negative: false, a: pace, b: q }]));
+      const [charge, rate] = [layout.charges, layout.rates].map((at) => {
+        step.number(0).loadDouble(at + 8 * row);
+        return algebra.local();
+      });
+      this.state.set(row, { charge, rate });
     }
-    const { rows, columns } = circuit.pattern;
-    const right = new Map<number, Term>();
-    for (let row = 0; row < circuit.pattern.size; row++) {
-      const given = circuit.inputs.flatMap((input, i): SignedProduct[] =>
-        input.row === row ? [{ negative: input.sign < 0, a: ONE, b: inputs[i] }] : [],
-      );
-      const history = this.history.get(row);
-      if (history) given.push({ negative: false, a: ONE, b: history });
-      const rest = circuit.restRows.has(row) ? algebra.board(layout.rest + 8 * row) : ZERO;
-      right.set(row, algebra.sum(rest, given));
+    for (const { unknown, row, slot } of circuit.order.known) {
+      // What a row says of one unknown only; by its change, where charges would hide it.
+      const [from, left] = this.state.has(row)
+        ? [this.start(unknown), this.residual(row)]
+        : [ZERO, this.residual(row, unknown)];
+      const change = { negative: false, a: left, b: algebra.reciprocal(this.entry(slot)) };
+      this.known.set(unknown, algebra.sum(from, [change]));
     }
-    const entriesOf = (row: number): number[] =>
-      Array.from(rows.keys()).filter((slot) => rows[slot] === row && circuit.stamped[slot] === 1);
-    const lessKnown = (row: number): Term =>
-      algebra.sum(
-        right.get(row)!,
-        entriesOf(row).flatMap((slot) => {
-          const b = this.known.get(columns[slot]);
-          return b ? [{ negative: true, a: this.entry(slot), b }] : [];
-        }),
-      );
-    for (const { unknown, row, slot } of circuit.order.known)
-      this.known.set(
-        unknown,
-        algebra.product(lessKnown(row), algebra.reciprocal(this.entry(slot))),
-      );
-    circuit.order.rows.forEach((row, i) => elimination.drive(i, lessKnown(row)));
+    circuit.order.rows.forEach((row, i) => elimination.drive(i, this.residual(row)));
     circuit.order.slots.forEach((slot, i) => elimination.enter(i, this.entry(slot)));
-    const start = (unknown: number): Term => {
-      const known = this.known.get(unknown);
-      if (known) return known;
-      step.number(0).loadDouble(layout.guess + 8 * unknown);
-      return algebra.local();
-    };
-    for (const device of this.devices)
-      device.begin(start, (unknown) => this.knownOrGround(unknown));
+    for (const device of this.devices) device.begin((unknown) => this.start(unknown));
   }
 
-  private knownOrGround(unknown: number): Term | undefined {
-    return unknown < 0 ? ZERO : this.known.get(unknown);
+  /** Where an unknown begins: what it is known to be, or where the parabola leads. */
+  private start(unknown: number): Term {
+    const { algebra, step, layout } = this;
+    const found = this.known.get(unknown) ?? this.starts.get(unknown);
+    if (found) return found;
+    step.number(0).loadDouble(layout.guess + 8 * unknown);
+    const start = algebra.local();
+    this.starts.set(unknown, start);
+    return start;
   }
 
-  private entry(slot: number): Term {
+  /**
+   * What a row lacks at the start, devices aside: b + K + pace (Q - C x) - G x. Solved for by changes,
+   * equations do not lose slow charges in rounding step after step.
+   *
+   * @param except an unknown that is left out
+   */
+  private residual(row: number, except = -1): Term {
+    const { algebra, circuit, layout } = this;
+    const { rows, columns } = circuit.pattern;
+    const state = this.state.get(row);
+    const right: SignedProduct[] = circuit.inputs.flatMap((input, i) =>
+      input.row === row ? [{ negative: input.sign < 0, a: ONE, b: this.inputs[i] }] : [],
+    );
+    const stored: SignedProduct[] = [];
+    rows.forEach((at, slot) => {
+      if (at !== row || columns[slot] === except) return;
+      const [g, c] = [this.conductance(slot), this.storage(slot)];
+      if (g.kind !== 'zero') right.push({ negative: true, a: g, b: this.start(columns[slot]) });
+      if (c.kind !== 'zero') stored.push({ negative: true, a: c, b: this.start(columns[slot]) });
+    });
+    if (state) {
+      const moved = algebra.sum(state.charge, stored);
+      right.push({ negative: false, a: algebra.board(layout.pace), b: moved });
+      right.push({ negative: false, a: ONE, b: state.rate });
+    }
+    const rest = circuit.restRows.has(row) ? algebra.board(layout.rest + 8 * row) : ZERO;
+    return algebra.sum(rest, right);
+  }
+
+  private conductance(slot: number): Term {
     const { circuit, algebra, layout } = this;
-    if (circuit.stamped[slot] === 0) return ZERO;
+    if (circuit.resistive[slot] === 0) return ZERO;
     const fixed = circuit.pattern.ones[slot];
     if (fixed !== 0) return fixed > 0 ? ONE : algebra.negative(ONE);
+    return algebra.board(layout.conductance + 8 * slot);
+  }
+
+  private storage(slot: number): Term {
+    const { circuit, algebra, layout } = this;
+    return circuit.reactive[slot] === 0 ? ZERO : algebra.board(layout.storage + 8 * slot);
+  }
+
+  /** Of the Jacobian, devices aside. */
+  private entry(slot: number): Term {
+    const { circuit, algebra, layout } = this;
+    if (circuit.reactive[slot] === 0) return this.conductance(slot);
     return algebra.board(layout.matrix + 8 * slot);
   }
 
@@ -263,11 +287,19 @@ class StepWriter {
         if (unknown >= 0 && !this.known.has(unknown)) wanted.add(unknown);
     elimination.eliminate();
     elimination.substitute(wanted);
-    for (const device of this.devices) device.move((unknown) => this.found(unknown), this.settled);
+    const change = (unknown: number) =>
+      this.known.has(unknown) ? ZERO : elimination.found(unknown);
+    for (const device of this.devices) device.move(change, this.settled);
   }
 
+  /** Where an unknown has got to. */
   private found(unknown: number): Term {
-    return this.known.get(unknown) ?? this.elimination.found(unknown);
+    const found = this.known.get(unknown) ?? this.ends.get(unknown);
+    if (found) return found;
+    const change = { negative: false, a: ONE, b: this.elimination.found(unknown) };
+    const end = this.algebra.sum(this.start(unknown), [change]);
+    this.ends.set(unknown, end);
+    return end;
   }
 
   /** What is left to find, the error of the step, and the state that it leaves. */
@@ -278,6 +310,11 @@ class StepWriter {
     elimination.pushDoubt();
     final.double(SOUND).single('atMost').whole('isZero').branchIf(1);
     elimination.substitute(new Set(circuit.order.unknowns));
+    const currents = new Map<number, Term[]>();
+    for (const device of this.devices)
+      device.currentsInto((row, value) => currents.set(row, [...(currents.get(row) ?? []), value]));
+    elimination.pushFulfilled(currents);
+    final.whole('isZero').branchIf(1);
     // In pairs, as they are read again: two halves would have to reach memory before.
     for (let unknown = 0; unknown < circuit.pattern.size; unknown += 2) {
       final.get(points[3]);
@@ -333,20 +370,20 @@ class StepWriter {
     const { algebra, circuit, final, layout, points } = this;
     const charges = new Map<number, SignedProduct[]>();
     const add = (row: number, a: Term, b: Term) => {
-      if (this.history.has(row))
+      if (this.state.has(row))
         charges.set(row, [...(charges.get(row) ?? []), { negative: false, a, b }]);
     };
     circuit.pattern.rows.forEach((row, slot) => {
-      if (!circuit.reactive[slot] || !this.history.has(row)) return;
-      const storage = algebra.board(layout.storage + 8 * slot);
-      add(row, storage, this.found(circuit.pattern.columns[slot]));
+      if (circuit.reactive[slot] && this.state.has(row))
+        add(row, this.storage(slot), this.found(circuit.pattern.columns[slot]));
     });
     for (const device of this.devices) device.chargesInto((row, value) => add(row, ONE, value));
     const pace = algebra.board(layout.pace);
-    for (const [row, history] of this.history) {
+    for (const [row, before] of this.state) {
       const charge = algebra.sum(ZERO, charges.get(row)!);
-      const rate = algebra.sum(algebra.negative(history), [
-        { negative: false, a: pace, b: charge },
+      const gain = algebra.sum(charge, [{ negative: true, a: ONE, b: before.charge }]);
+      const rate = algebra.sum(algebra.negative(before.rate), [
+        { negative: false, a: pace, b: gain },
       ]);
       for (const [at, value] of [
         [layout.charges, charge],

@@ -16,8 +16,9 @@ export interface StepShape {
 
 /** Where things stand in the memory of a kernel, in bytes; vectors by unknown or row are of doubles. */
 export interface StepLayout {
-  /** G + pace C by slot, and C by slot. */
+  /** By slot: G + pace C, G, and C. */
   matrix: number;
+  conductance: number;
   storage: number;
   /** Of each pair of devices: its constants, then 1 / bend of each drop, each a pair of lanes. */
   constants: readonly number[];
@@ -63,6 +64,7 @@ export function stepLayout(shape: StepShape): StepLayout {
   const point = even(shape.unknowns + 1);
   return {
     matrix: take(shape.slots),
+    conductance: take(shape.slots),
     storage: take(shape.slots),
     constants: shape.pairs.map(([{ law }]) => take(2 * (law.constants.length + law.drops.length))),
     rest: take(shape.unknowns),

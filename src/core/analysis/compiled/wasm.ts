@@ -36,6 +36,7 @@ export type PairOp = keyof typeof PAIR;
 
 /** Instructions on one double. */
 const SINGLE = {
+  abs: 0x99,
   neg: 0x9a,
   add: 0xa0,
   sub: 0xa1,
@@ -47,7 +48,7 @@ const SINGLE = {
 export type SingleOp = keyof typeof SINGLE;
 
 /** Instructions on whole numbers. */
-const WHOLE = { add: 0x6a, sub: 0x6b, below: 0x49, isZero: 0x45 };
+const WHOLE = { add: 0x6a, sub: 0x6b, and: 0x71, below: 0x49, isZero: 0x45 };
 export type WholeOp = keyof typeof WHOLE;
 
 /** Bytes of an unsigned whole number in LEB128. */

@@ -12,11 +12,9 @@ const { abs } = Math;
  * Methods for Linear and Nonlinear Equations", section 5.1). SAFETY covers what stands between.
  */
 const SAFETY = 4;
-const RELATIVE = 1e-6;
-const ABSOLUTE_VOLTS = 1e-7;
-const ABSOLUTE_AMPS = 1e-12;
-/** Where a step shall be found to the last digits, whichever twin finds it, all of these count by so much. */
-const TO_THE_LAST = 1e-6;
+const RELATIVE = 1e-12;
+const ABSOLUTE_VOLTS = 1e-13;
+const ABSOLUTE_AMPS = 1e-18;
 const MOST_ITERATIONS = 40;
 /** Paces within so many powers of two share an order of pivots. */
 const PACES = 4;
@@ -60,19 +58,11 @@ export class StageSolver {
   }
 
   /**
-   * Iterate from `x`, in place; false when it does not settle, and `x` is then worth nothing.
-   *
-   * @param toTheLast also where the error of the step does not need it
+   * Iterate from `x`, in place; false when it does not settle, and `x` is then worth nothing. To the
+   * last digits, though the error of a step would not need it: compiled steps must agree with these.
    */
-  solve(
-    x: Float64Array,
-    pace: number,
-    past: Float64Array,
-    rhs: Float64Array,
-    toTheLast = false,
-  ): boolean {
+  solve(x: Float64Array, pace: number, past: Float64Array, rhs: Float64Array): boolean {
     const { equations, residual, before, slack } = this;
-    const share = toTheLast ? TO_THE_LAST : 1;
     if (equations.linear) return this.solveLinear(x, pace, past, rhs);
     const { statics, charges } = equations;
     before.set(x);
@@ -88,7 +78,7 @@ export class StageSolver {
       for (let i = 0; i < residual.length; i++) {
         const move = residual[i];
         x[i] += move;
-        if (!(abs(move) * shrink <= share * (RELATIVE * abs(x[i]) + slack[i]))) {
+        if (!(abs(move) * shrink <= RELATIVE * abs(x[i]) + slack[i])) {
           settled = false;
           this.culprit = equations.system.unknowns[i].label;
         }

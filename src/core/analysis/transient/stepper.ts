@@ -124,7 +124,7 @@ export class Stepper {
       wrong[i] = next[i] = x[i] + h * first + h * (h + gaps[0]) * second;
       past[i] = charges[i] + (h / 2) * rates[i];
     }
-    if (!this.stage.solve(next, 2 / h, past, rhs, true)) return Infinity;
+    if (!this.stage.solve(next, 2 / h, past, rhs)) return Infinity;
     this.conclude(this.stageRates[STAGES - 1], 2 / h, past);
     const factor = trapezoidalError(h, gaps);
     for (let i = 0; i < x.length; i++) wrong[i] = factor * (next[i] - wrong[i]);
