@@ -86,7 +86,7 @@ export function depletionLaw<V>(
   const edge = FORWARD * volts;
   const below = a.min(v, a.number(edge));
   const bracket = a.sub(a.number(1), a.mul(below, a.number(1 / volts)));
-  const power = a.add(a.number(1), a.expm1(a.mul(a.number(-grading), a.log(bracket))));
+  const power = a.exp(a.mul(a.number(-grading), a.log(bracket)));
   const atOrBelow = a.mul(farads, power);
   const charge = a.mul(
     a.mul(farads, a.number(volts / (1 - grading))),

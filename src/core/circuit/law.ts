@@ -13,7 +13,8 @@ export interface Arithmetic<V> {
   sqrt(a: V): V;
   min(a: V, b: V): V;
   max(a: V, b: V): V;
-  /** exp(x) - 1, exact where x is small; x at most 700. */
+  /** exp(x), and exp(x) - 1, exact where x is small; x at most 700. */
+  exp(x: V): V;
   expm1(x: V): V;
   /** Natural logarithm of what is above zero. */
   log(x: V): V;

@@ -55,6 +55,17 @@ export class LaneArithmetic implements Arithmetic<Lanes> {
    * Functions", chapter 11).
    */
   expm1(x: Lanes): Lanes {
+    const { power, rest } = this.powerOf(x);
+    return this.add(this.mul(power, rest), this.sub(power, this.number(1)));
+  }
+
+  exp(x: Lanes): Lanes {
+    const { power, rest } = this.powerOf(x);
+    return this.add(this.mul(power, rest), power);
+  }
+
+  /** 2^n, and exp(r) - 1. */
+  private powerOf(x: Lanes): { power: Lanes; rest: Lanes } {
     const within = this.max(x, this.number(LEAST));
     const rounded = this.add(this.mul(within, this.number(Math.LOG2E)), this.number(ROUNDS));
     const n = this.sub(rounded, this.number(ROUNDS));
@@ -65,8 +76,7 @@ export class LaneArithmetic implements Arithmetic<Lanes> {
     // The lowest bits of `rounded` are n: they become the exponent of 2^n.
     this.push(rounded);
     this.code.shift('up', 52).pairOfBits(0x3ff00000, 0).pair('addWhole');
-    const power = this.local();
-    return this.add(this.mul(power, rest), this.sub(power, this.number(1)));
+    return { power: this.local(), rest };
   }
 
   /** ln(2^e m) = e ln 2 + ln m, with m within a factor of sqrt 2 of one. */

@@ -31,6 +31,7 @@ const hollow = ((): Arithmetic<number> => {
     sqrt: none,
     min: none,
     max: none,
+    exp: none,
     expm1: none,
     log: none,
     tanh: none,

@@ -114,8 +114,13 @@ export class RandomCircuits {
     };
   }
 
-  /** Bent devices between supplies: every kind, with and without charges. */
-  bent(): Circuit {
+  /**
+   * Bent devices between supplies: every kind, with and without charges.
+   *
+   * @param further also coils, coupled ones among them, switches, potentiometers, op-amps on their
+   *   supplies and amplifiers with a controlled bias
+   */
+  bent(further = false): Circuit {
     const count = 2 + this.whole(7);
     const nets = ['0', 'vp', ...Array.from({ length: count }, (_, k) => `n${k}`)];
     const any = () => this.one(nets);
@@ -148,7 +153,54 @@ export class RandomCircuits {
         });
     }
     for (let k = 1 + this.whole(6); k > 0; k--) parts.push(this.device(`X${parts.length}`, any));
+    if (further) parts.push(...this.furtherParts(any));
     return readCircuit(JSON.parse(JSON.stringify(makeCircuit(parts as never))));
+  }
+
+  private furtherParts(any: () => string): object[] {
+    const coil = (id: string) => ({
+      id,
+      kind: 'inductor',
+      a: any(),
+      b: any(),
+      henries: this.between(1e-4, 1),
+      dcrOhms: this.between(0.1, 100),
+    });
+    const parts: object[] = [
+      {
+        id: 'XA',
+        kind: 'op-amp',
+        inPlus: any(),
+        inMinus: any(),
+        out: any(),
+        supplyPlus: 'vp',
+        supplyMinus: this.one(['0', 'vn']),
+        model: {
+          gainBandwidthHz: this.between(1e5, 1e7),
+          dcGainDb: 90,
+          slewVoltsPerSecond: this.between(1e5, 1e7),
+          headroomVolts: 1,
+          outputOhms: 50,
+          ...(this.chance(0.5) ? { outputAmps: 0.02 } : {}),
+          ...(this.chance(0.5) ? { secondPoleHz: 2e7 } : {}),
+        },
+      },
+      { id: 'VN', kind: 'voltage-source', plus: 'vn', minus: '0', dcVolts: -9 },
+      {
+        id: 'XB',
+        kind: 'ota',
+        inPlus: any(),
+        inMinus: any(),
+        out: any(),
+        bias: any(),
+        biasSiemens: this.between(1e-6, 1e-4),
+      },
+      { id: 'PT', kind: 'potentiometer', a: any(), wiper: any(), b: '0', ohms: 1e4, turn: 0.3 },
+    ];
+    if (this.chance(0.5)) parts.push(coil('L1'), coil('L2'));
+    if (parts.length > 4 && this.chance(0.5))
+      parts.push({ id: 'K', kind: 'coupling', inductors: ['L1', 'L2'], k: 0.9 });
+    return parts;
   }
 
   private device(id: string, any: () => string): object {

@@ -3,7 +3,10 @@ import { transient } from '@/core/analysis/transient/transient';
 import { compile } from '../compile';
 import { makeCircuit, readCircuit, type Part } from '../schema';
 import type { ElementValues, NonlinearElement } from '../stamper';
+import { PLAIN } from '../testing/plain-arithmetic';
 import { trackPart } from './potentiometer';
+
+const { sin } = Math;
 
 const source: Part = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', dcVolts: 10 };
 
@@ -131,8 +134,75 @@ function evaluateAt(element: NonlinearElement, v: Float64Array): ElementValues {
   return out;
 }
 
+/** What an element's law says, put together by rows and inputs as `evaluate` gives it. */
+function byLaw({ law, rows, inputs }: NonlinearElement, v: Float64Array): ElementValues {
+  const [m, n] = [rows.length, inputs.length];
+  const at = (input: number) => (input < 0 ? 0 : v[input]);
+  const drops = law.drops.map(({ plus, minus }) => at(plus) - at(minus));
+  const out = {
+    current: new Float64Array(m),
+    conductance: new Float64Array(m * n),
+    charge: new Float64Array(m),
+    capacitance: new Float64Array(m * n),
+    bias: 0,
+  };
+  const add = (list: Float64Array, place: number, inside: boolean, x: number | undefined) => {
+    if (inside && x !== undefined) list[place] += x;
+  };
+  for (const flow of law.write(PLAIN, drops, law.constants)) {
+    for (const [row, way] of [
+      [flow.from, 1],
+      [flow.to, -1],
+    ]) {
+      if (row < 0) continue;
+      add(out.current, row, true, flow.current && way * flow.current);
+      add(out.charge, row, true, flow.charge && way * flow.charge);
+      law.drops.forEach(({ plus, minus }, j) => {
+        for (const [slopes, list] of [
+          [flow.conductance, out.conductance],
+          [flow.capacitance, out.capacitance],
+        ] as const) {
+          const slope = slopes?.[j];
+          add(list, row * n + plus, plus >= 0, slope && way * slope);
+          add(list, row * n + minus, minus >= 0, slope && -way * slope);
+        }
+      });
+    }
+  }
+  return out;
+}
+
 describe.each(Object.entries(NONLINEAR))('%s', (name, document) => {
   const { elements } = compile(makeCircuit([part(document)]), 'large-signal');
+
+  test('its law for compiled steps says the same', () => {
+    for (const element of elements) {
+      // What is left of a cancellation is no more than rounding of what the slopes are with all inputs alike, over a volt.
+      const rest = evaluateAt(element, new Float64Array(element.inputs.length).fill(0.7));
+      const largest = (list: Float64Array) => Math.max(...list.map(Math.abs));
+      const rounding = {
+        current: largest(rest.conductance),
+        conductance: largest(rest.conductance),
+        charge: largest(rest.capacitance),
+        capacitance: largest(rest.capacitance),
+      };
+      for (let t = 1; t < 200; t++) {
+        // Near rest, in the midst of its bends, and far beyond them.
+        const reach = [0.01, 0.7, 15][t % 3];
+        const v = Float64Array.from(
+          element.inputs,
+          (_unknown, k) => reach * sin(1.7 * t + 2.3 * k),
+        );
+        const [plain, law] = [evaluateAt(element, v), byLaw(element, v)];
+        for (const key of ['current', 'conductance', 'charge', 'capacitance'] as const) {
+          const allowed = 1e-11 * largest(plain[key]) + 4e-15 * rounding[key];
+          plain[key].forEach((x, i) =>
+            expect(Math.abs(law[key][i] - x)).toBeLessThanOrEqual(allowed),
+          );
+        }
+      }
+    }
+  });
 
   test('its derivatives are those of its currents and charges', () => {
     // A differential pair is spent beyond a tenth of a volt: there is no slope left to compare.

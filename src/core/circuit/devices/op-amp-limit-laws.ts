@@ -95,7 +95,7 @@ function softOverLaw<V>(a: Arithmetic<V>, x: V): { value: V; slope: V } {
   const [none, one] = [a.number(0), a.number(1)];
   const scaled = a.mul(x, a.number(1 / CLAMP_VOLTS));
   const size = a.min(a.abs(scaled), a.number(FAR));
-  const e = a.add(one, a.expm1(a.neg(size)));
+  const e = a.exp(a.neg(size));
   const value = a.add(a.max(scaled, none), a.log(a.add(one, e)));
   return {
     value: a.mul(a.number(CLAMP_VOLTS), value),

@@ -124,7 +124,6 @@ function lawOf(part: Photocell, curve: readonly { x: number; y: number }[], dark
     ],
     write(a, [lamp, state, cell], [perOhm, leastSquare, darkness, rest, swing, ...points]) {
       const one = a.number(1);
-      const exp = (x: typeof lamp) => a.add(one, a.expm1(x));
       const amps = a.mul(lamp, perOhm);
       const square = a.add(a.mul(amps, amps), leastSquare);
       const x = a.mul(a.number(0.5), a.log(square));
@@ -139,7 +138,7 @@ function lawOf(part: Photocell, curve: readonly { x: number; y: number }[], dark
           choose(points[k + 2], steep),
         ];
       }
-      const lit = exp(a.add(py, a.mul(steep, a.sub(x, px))));
+      const lit = a.exp(a.add(py, a.mul(steep, a.sub(x, px))));
       const total = a.add(lit, darkness);
       const slope = a.mul(a.div(lit, total), a.div(a.mul(steep, amps), square));
       const gap = a.sub(a.log(total), state);
@@ -147,7 +146,7 @@ function lawOf(part: Photocell, curve: readonly { x: number; y: number }[], dark
       const rate = a.add(rest, a.mul(swing, turn));
       const bent = a.mul(a.mul(a.number(4), swing), a.sub(one, a.mul(turn, turn)));
       const byGap = a.neg(a.add(rate, a.mul(gap, bent)));
-      const conductance = exp(a.min(state, a.number(MOST_STATE)));
+      const conductance = a.exp(a.min(state, a.number(MOST_STATE)));
       const current = a.mul(conductance, cell);
       return [
         {
