@@ -18,7 +18,7 @@ export interface Way {
   charges: Float64Array;
   rates: Float64Array;
   points: readonly [Float64Array, Float64Array];
-  gaps: Float64Array;
+  earlierCharges: readonly [Float64Array, Float64Array];
   swing: Float64Array;
   late: Float64Array;
 }
@@ -151,40 +151,31 @@ export class CompiledSteps {
   }
 
   /** Take over from the plain stepper. */
-  enter({ x, charges, rates, points, swing, late }: Way): void {
+  enter({ x, charges, rates, points, earlierCharges, swing, late }: Way): void {
     const { doubles, kernel, circuit } = this;
     const { layout } = kernel;
     doubles.set(charges, layout.charges / 8);
+    earlierCharges.forEach((list, i) => doubles.set(list, layout.earlierCharges[i] / 8));
     doubles.set(rates, layout.rates / 8);
     [x, points[0], points[1], x].forEach((point, i) => {
       doubles.set(point, layout.points[i] / 8);
       this.whole[layout.order / 4 + i] = layout.points[i];
     });
     for (let i = 0; i < this.evenNets; i++) {
-      // What fills up the last pair has no say.
-      const counts = i < circuit.nets;
-      doubles[layout.swing / 8 + i] = counts ? swing[i] : 0;
-      doubles[layout.late / 8 + i] = counts ? late[i] : Infinity;
+      doubles[layout.swing / 8 + i] = i < circuit.nets ? swing[i] : 0;
+      doubles[layout.late / 8 + i] = i < circuit.nets ? late[i] : 0;
     }
   }
 
   /**
-   * @param gaps steps between the last three points, newest first
-   * @param error of a step, as a part of its distance from the parabola, over the tolerance
+   * @param weights of the last three points in the parabola that leads to the next, newest first
+   * @param error of a step's charges, as a part of their distance from it, over the tolerance
    */
-  follow(seconds: number, [last, before]: Float64Array, error: number): void {
+  follow(seconds: number, weights: readonly number[], error: number): void {
     const { doubles, kernel } = this;
     const { parabola, strictness } = kernel.layout;
-    // x + h (x - y)/last + h (h + last) ((x - y)/last - (y - z)/before) / (last + before)
-    const first = seconds / last;
-    const second = (seconds * (seconds + last)) / (last + before);
-    const weights = [
-      1 + first + second / last,
-      -first - second / last - second / before,
-      second / before,
-    ];
     weights.forEach((w, i) => doubles.fill(w, parabola / 8 + 2 * i, parabola / 8 + 2 * i + 2));
-    doubles.fill(error, strictness / 8, strictness / 8 + 2);
+    doubles[strictness / 8] = (2 / seconds) * error;
   }
 
   /** Up to so many steps; how many were taken before one that did not settle or erred too much. */
@@ -193,8 +184,13 @@ export class CompiledSteps {
     return steps - this.whole[this.kernel.layout.left / 4];
   }
 
+  /** Whether the first step that was not taken was found, and erred too much. */
+  get erred(): boolean {
+    return this.whole[this.kernel.layout.erred / 4] === 1;
+  }
+
   /** Give back to the plain stepper where the circuit is. */
-  leave({ x, charges, rates, points, swing, late }: Way): void {
+  leave({ x, charges, rates, points, earlierCharges, swing, late }: Way): void {
     const { doubles, kernel, circuit, equations, whole } = this;
     const { layout } = kernel;
     const { looseRows } = circuit.order;
@@ -208,6 +204,9 @@ export class CompiledSteps {
       const loose = looseRows.has(row);
       charges[row] = loose ? equations.charges[row] : doubles[layout.charges / 8 + row];
       rates[row] = loose ? 0 : doubles[layout.rates / 8 + row];
+      earlierCharges.forEach((list, i) => {
+        if (!loose) list[row] = doubles[layout.earlierCharges[i] / 8 + row];
+      });
     }
     for (let i = 0; i < circuit.nets; i++) {
       swing[i] = doubles[layout.swing / 8 + i];

@@ -230,6 +230,19 @@ export class PairCode {
     this.flowsInto(this.slopes, this.moved, visit);
   }
 
+  /** Whether it depends on one of these unknowns. */
+  touches(unknowns: { has(unknown: number): boolean }): boolean {
+    return this.pair.some(({ drops }) => drops.flat().some((u) => unknowns.has(u)));
+  }
+
+  /** What flows more when unknowns change by so much. */
+  changeInto(change: (unknown: number) => Term, visit: (row: number, value: Term) => void): void {
+    const drops = this.pair[0].law.drops.map((_, j): Lanes => ({
+      local: this.dropInto(this.final, j, change),
+    }));
+    this.flowsInto(this.slopes, drops, visit);
+  }
+
   /** Charges of the solution, likewise. */
   chargesInto(visit: (row: number, value: Term) => void): void {
     this.flowsInto(this.charges, this.solved, visit);

@@ -203,6 +203,33 @@ export class StepElimination {
   }
 
   /**
+   * Solve once more with the factors of the last pass.
+   *
+   * @param right by row of the circuit
+   * @returns by unknown of the circuit
+   */
+  solveAgain(right: ReadonlyMap<number, Term>): Map<number, Term> {
+    const { algebra, entries, multipliers, inverses } = this;
+    const { plan, rows, unknowns } = this.order;
+    const b = rows.map((row) => right.get(row) ?? ZERO);
+    const minus = (from: Term, l: Term, u: Term): Term =>
+      algebra.sum(from, [{ negative: true, a: l, b: u }]);
+    for (let k = 0; k < plan.size; k++)
+      for (let l = plan.lowerStart[k]; l < plan.lowerStart[k + 1]; l++) {
+        const row = plan.lowerRow[l];
+        b[row] = minus(b[row], multipliers[plan.lowerSlot[l]], b[plan.pivotRow[k]]);
+      }
+    const x: Term[] = unknowns.map(() => ZERO);
+    for (let k = plan.size - 1; k >= 0; k--) {
+      let value = b[plan.pivotRow[k]];
+      for (let u = plan.upperStart[k]; u < plan.upperStart[k + 1]; u++)
+        value = minus(value, this.whole(entries[plan.upperSlot[u]]), x[plan.upperColumn[u]]);
+      x[plan.pivotColumn[k]] = algebra.product(value, inverses[k]);
+    }
+    return new Map(unknowns.map((unknown, i) => [unknown, x[i]]));
+  }
+
+  /**
    * Leave on the stack whether the solution fulfils the equations: elimination in a prescribed order
    * loses digits by growth as well as by cancellation.
    *

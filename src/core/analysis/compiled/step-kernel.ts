@@ -85,6 +85,8 @@ class StepWriter {
   private readonly inputAt = this.advance.local(I32);
   private readonly outputAt = this.advance.local(I32);
   private readonly passes = this.advance.local(I32);
+  /** Whether a step was found, and is to be judged by its error. */
+  private readonly erred = this.advance.local(I32);
   /** All ones as long as no drop of a pass moved too far. */
   private readonly settled = this.advance.local(V128);
   /** The next point, in pairs. */
@@ -96,6 +98,8 @@ class StepWriter {
   private inputs: Term[] = [];
   /** Charge and rate, of rows that store, where the step begins. */
   private readonly state = new Map<number, { charge: Term; rate: Term }>();
+  /** Charges of the same rows where it ends. */
+  private readonly charges = new Map<number, Term>();
 
   constructor(
     private readonly circuit: SteppedCircuit,
@@ -131,7 +135,7 @@ class StepWriter {
     advance.number(layout.outputs).set(this.outputAt);
     advance.block().loop();
     advance.get(0).whole('isZero').branchIf(1);
-    advance.append(step);
+    advance.number(0).set(this.erred).append(step);
     advance.number(MOST_PASSES).set(passes).loop();
     advance.pairOfBits(-1, -1).set(settled).append(pass);
     // Once more, as long as it moves; out of all three when there have been enough passes.
@@ -142,6 +146,7 @@ class StepWriter {
     this.turn();
     advance.branch(0).end().end();
     advance.number(0).get(0).storeWhole(layout.left);
+    advance.number(0).get(this.erred).storeWhole(layout.erred);
     this.points.forEach((point, i) =>
       advance
         .number(0)
@@ -326,6 +331,7 @@ class StepWriter {
       this.next.push(both);
       final.tee(both).storePair(8 * unknown);
     }
+    this.findCharges();
     this.checkError();
     this.keepState();
   }
@@ -338,19 +344,56 @@ class StepWriter {
     else algebra.push(this.found(unknown), FINAL);
   }
 
-  /** Leaves the steps where |next - parabola| strictness > size of a net, for any of them. */
+  /** Charges at the end of the step. */
+  private findCharges(): void {
+    const { algebra, circuit, state } = this;
+    const parts = new Map<number, SignedProduct[]>();
+    const add = (row: number, a: Term, b: Term) => {
+      if (state.has(row)) parts.set(row, [...(parts.get(row) ?? []), { negative: false, a, b }]);
+    };
+    circuit.pattern.rows.forEach((row, slot) => {
+      if (circuit.reactive[slot] && state.has(row))
+        add(row, this.storage(slot), this.found(circuit.pattern.columns[slot]));
+    });
+    for (const device of this.devices) device.chargesInto((row, value) => add(row, ONE, value));
+    for (const row of state.keys()) this.charges.set(row, algebra.sum(ZERO, parts.get(row)!));
+  }
+
+  /**
+   * Leaves the steps where charges erred too much: by what their distance from the parabola through
+   * the last three does to the nets (L. F. Shampine's filter: fast modes, which follow at once, do not
+   * count).
+   */
   private checkError(): void {
-    const { final, layout, circuit } = this;
+    const { final, layout, circuit, algebra } = this;
     const { least, volts } = circuit.size;
+    const strictness = algebra.board(layout.strictness);
+    const wrong = new Map<number, Term>();
+    const weights = [0, 1, 2].map((i) => algebra.board(layout.parabola + 16 * i));
+    for (const [row, { charge }] of this.state) {
+      const before = layout.earlierCharges.map((at) => {
+        final.number(0).loadDouble(at + 8 * row);
+        return algebra.local();
+      });
+      const off = algebra.sum(
+        this.charges.get(row)!,
+        [charge, ...before].map((b, i) => ({ negative: true, a: weights[i], b })),
+      );
+      wrong.set(row, algebra.product(off, strictness));
+    }
+    const errors = this.errorsOf(wrong);
+    const push = (net: number) => algebra.push(errors.get(net) ?? ZERO, FINAL);
+    final.number(1).set(this.erred);
     final.pairOfBits(-1, -1);
-    for (let at = 0; at < 8 * even(circuit.nets); at += 16) {
-      const next = this.next[at / 16];
-      final
-        .get(next)
-        .number(0)
-        .loadPair(layout.guess + at)
-        .pair('sub');
-      final.pair('abs').number(0).loadPair(layout.strictness).pair('mul');
+    for (let net = 0; net < circuit.nets; net += 2) {
+      if (!errors.has(net) && !errors.has(net + 1)) continue;
+      push(net);
+      final.pair('splat');
+      // What fills up the last pair has no say.
+      if (net + 1 < circuit.nets) push(net + 1);
+      else final.double(0);
+      final.secondLane().pair('abs');
+      const at = 8 * net;
       final
         .number(0)
         .loadPair(layout.swing + at)
@@ -360,39 +403,69 @@ class StepWriter {
         .number(0)
         .loadPair(layout.late + at)
         .pair('pmax');
-      final.get(next).pair('abs').pair('pmax').pairOf(volts).pair('add');
+      final
+        .get(this.next[net / 2])
+        .pair('abs')
+        .pair('pmax')
+        .pairOf(volts)
+        .pair('add');
       final.pair('atMost').pair('and');
     }
     final.both().whole('isZero').branchIf(1);
   }
 
+  /** What errors of rows do to unknowns: first to those that follow one by one, then to the others. */
+  private errorsOf(wrong: ReadonlyMap<number, Term>): Map<number, Term> {
+    const { algebra, circuit, devices } = this;
+    const { rows, columns } = circuit.pattern;
+    const errors = new Map<number, Term>();
+    const errorOf = (unknown: number): Term => errors.get(unknown) ?? ZERO;
+    const leftOf = (row: number): Term =>
+      algebra.sum(
+        wrong.get(row) ?? ZERO,
+        Array.from(rows.keys()).flatMap((slot): SignedProduct[] =>
+          rows[slot] === row
+            ? [{ negative: true, a: this.entry(slot), b: errorOf(columns[slot]) }]
+            : [],
+        ),
+      );
+    for (const { unknown, row, slot } of circuit.order.known) {
+      const error = algebra.product(leftOf(row), algebra.reciprocal(this.entry(slot)));
+      if (error.kind !== 'zero') errors.set(unknown, error);
+    }
+    const left = new Map(circuit.order.rows.map((row) => [row, leftOf(row)]));
+    const subtract = (row: number, value: Term) => {
+      const before = left.get(row);
+      if (before) left.set(row, algebra.sum(before, [{ negative: true, a: ONE, b: value }]));
+    };
+    for (const device of devices) if (device.touches(errors)) device.changeInto(errorOf, subtract);
+    for (const [unknown, error] of this.elimination.solveAgain(left)) errors.set(unknown, error);
+    return errors;
+  }
+
   private keepState(): void {
     const { algebra, circuit, final, layout, points } = this;
-    const charges = new Map<number, SignedProduct[]>();
-    const add = (row: number, a: Term, b: Term) => {
-      if (this.state.has(row))
-        charges.set(row, [...(charges.get(row) ?? []), { negative: false, a, b }]);
-    };
-    circuit.pattern.rows.forEach((row, slot) => {
-      if (circuit.reactive[slot] && this.state.has(row))
-        add(row, this.storage(slot), this.found(circuit.pattern.columns[slot]));
-    });
-    for (const device of this.devices) device.chargesInto((row, value) => add(row, ONE, value));
     const pace = algebra.board(layout.pace);
-    for (const [row, before] of this.state) {
-      const charge = algebra.sum(ZERO, charges.get(row)!);
-      const gain = algebra.sum(charge, [{ negative: true, a: ONE, b: before.charge }]);
-      const rate = algebra.sum(algebra.negative(before.rate), [
+    const keep = (at: number, value: Term) => {
+      final.number(0);
+      algebra.push(value, FINAL);
+      final.storeDouble(at);
+    };
+    const [last, before] = layout.earlierCharges;
+    for (const [row, start] of this.state) {
+      const charge = this.charges.get(row)!;
+      const gain = algebra.sum(charge, [{ negative: true, a: ONE, b: start.charge }]);
+      const rate = algebra.sum(algebra.negative(start.rate), [
         { negative: false, a: pace, b: gain },
       ]);
-      for (const [at, value] of [
-        [layout.charges, charge],
-        [layout.rates, rate],
-      ] as const) {
-        final.number(0);
-        algebra.push(value, FINAL);
-        final.storeDouble(at + 8 * row);
-      }
+      final
+        .number(0)
+        .number(0)
+        .loadDouble(last + 8 * row)
+        .storeDouble(before + 8 * row);
+      keep(last + 8 * row, start.charge);
+      keep(layout.charges + 8 * row, charge);
+      keep(layout.rates + 8 * row, rate);
     }
     const { forgetting } = circuit.size;
     for (let at = 0; at < 8 * even(circuit.nets); at += 16) {

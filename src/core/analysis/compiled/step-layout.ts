@@ -28,9 +28,11 @@ export interface StepLayout {
   pace: number;
   /** Weights of the last three points in the parabola through them, newest first, pairs of lanes. */
   parabola: number;
-  /** Third difference to error, over the tolerance; a pair. */
+  /** Pace times third difference to error, over the tolerance. */
   strictness: number;
+  /** Charges by row: those at the present point, and at the two before it, newest first. */
   charges: number;
+  earlierCharges: readonly number[];
   rates: number;
   /** Of nets: the largest they ever were, and of late. */
   swing: number;
@@ -40,8 +42,9 @@ export interface StepLayout {
   /** Four points; `order` says which is which: the present one, those before it, and the next one's. */
   points: readonly number[];
   order: number;
-  /** Steps that were not taken, a whole number. */
+  /** Steps that were not taken, and whether the first of them was found and erred too much; whole numbers. */
   left: number;
+  erred: number;
   /** Doubt of what is worked out when values change. */
   doubt: number;
   inputs: number;
@@ -70,8 +73,9 @@ export function stepLayout(shape: StepShape): StepLayout {
     rest: take(shape.unknowns),
     pace: take(2),
     parabola: take(6),
-    strictness: take(2),
+    strictness: take(1),
     charges: take(shape.unknowns),
+    earlierCharges: [take(shape.unknowns), take(shape.unknowns)],
     rates: take(shape.unknowns),
     swing: take(point),
     late: take(point),
@@ -79,6 +83,7 @@ export function stepLayout(shape: StepShape): StepLayout {
     points: [take(point), take(point), take(point), take(point)],
     order: take(2),
     left: take(1),
+    erred: take(1),
     doubt: take(1),
     inputs: take(shape.inputs * shape.steps),
     outputs: take(shape.outputs * shape.steps),

@@ -3,7 +3,14 @@ import { CompiledSteps } from '../compiled/compiled-steps';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
 import type { Recorder } from './recorder';
-import { FORGETTING, LEAST_SWING, LEAST_VOLTS, trapezoidalError, type Stepper } from './stepper';
+import {
+  FORGETTING,
+  LEAST_SWING,
+  LEAST_VOLTS,
+  parabola,
+  trapezoidalError,
+  type Stepper,
+} from './stepper';
 
 /** Compiling takes as long as some thousands of plain steps. */
 const PAYS_FROM = 4000;
@@ -66,7 +73,7 @@ export class CheapSteps {
     if (!this.inside) kernel.enter(stepper);
     this.inside = true;
     const { gaps } = stepper;
-    kernel.follow(seconds, gaps, trapezoidalError(seconds, gaps) / tolerance);
+    kernel.follow(seconds, parabola(seconds, gaps), trapezoidalError(seconds, gaps) / tolerance);
     const even = gaps[0] === seconds && gaps[1] === seconds;
     const steps = even ? Math.min(most, CompiledSteps.most) : 1;
     this.give(kernel, first, steps);

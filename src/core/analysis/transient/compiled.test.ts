@@ -5,7 +5,14 @@ import { OperatingPointSearch } from '../dc/search';
 import { compile } from '@/core/circuit/compile';
 import { polesAndZeros } from '../poles/poles';
 import { RandomCircuits } from '../testing/random-circuits';
-import { FORGETTING, LEAST_SWING, LEAST_VOLTS, Stepper, trapezoidalError } from './stepper';
+import {
+  FORGETTING,
+  LEAST_SWING,
+  LEAST_VOLTS,
+  parabola,
+  Stepper,
+  trapezoidalError,
+} from './stepper';
 import { transient, type TransientResult } from './transient';
 
 const SECONDS = 1 / 192_000;
@@ -120,7 +127,7 @@ describe('compiled steps and their plain twin', () => {
       equations.update();
       const seconds = k < 400 ? 1e-6 : 2.5e-6;
       expect(compiled.prepare(seconds)).toBe(true);
-      compiled.follow(seconds, gaps, trapezoidalError(seconds, gaps));
+      compiled.follow(seconds, parabola(seconds, gaps), trapezoidalError(seconds, gaps));
       gaps[1] = gaps[0];
       gaps[0] = seconds;
       compiled.inputs[0] = volts(k);

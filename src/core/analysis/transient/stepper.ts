@@ -36,8 +36,9 @@ export class Stepper {
   /** Size of each unknown: the largest it ever had, and the largest of late. */
   readonly swing: Float64Array;
   readonly late: Float64Array;
-  // Points before x, newest first, and the steps between them.
+  // Points before x, and charges before those at x, newest first, and the steps between them.
   readonly points: [Float64Array, Float64Array];
+  readonly earlierCharges: [Float64Array, Float64Array];
   readonly gaps = new Float64Array(2);
   known = 0;
 
@@ -59,6 +60,7 @@ export class Stepper {
     this.swing = this.x.map(abs);
     this.late = this.swing.slice();
     this.points = [vector(), vector()];
+    this.earlierCharges = [vector(), vector()];
   }
 
   get culprit(): string {
@@ -111,23 +113,27 @@ export class Stepper {
 
   /**
    * One step of the trapezoidal rule, which is cheap: for steps that are given and short. It begins on
-   * the parabola through the last three points, and its error is a twelfth of the third difference
-   * that the new point shows against it; infinite while too few are known.
+   * the parabola through the last three points. Charges err by a twelfth of the third difference that
+   * the new ones show against the parabola through theirs; infinite while too few are known.
    */
   tryTrapezoidal(h: number, rhs: Float64Array, tolerance: number): number {
     if (this.known < 2 || this.fresh) return Infinity;
-    const { next, past, charges, rates, wrong, x, points, gaps } = this;
-    const span = gaps[0] + gaps[1];
+    const { next, past, charges, rates, wrong, x, points, gaps, earlierCharges } = this;
+    const [now, last, before] = parabola(h, gaps);
     for (let i = 0; i < x.length; i++) {
-      const first = (x[i] - points[0][i]) / gaps[0];
-      const second = (first - (points[0][i] - points[1][i]) / gaps[1]) / span;
-      wrong[i] = next[i] = x[i] + h * first + h * (h + gaps[0]) * second;
+      next[i] = now * x[i] + last * points[0][i] + before * points[1][i];
       past[i] = charges[i] + (h / 2) * rates[i];
     }
-    if (!this.stage.solve(next, 2 / h, past, rhs)) return Infinity;
-    this.conclude(this.stageRates[STAGES - 1], 2 / h, past);
+    const pace = 2 / h;
+    if (!this.stage.solve(next, pace, past, rhs)) return Infinity;
+    this.conclude(this.stageRates[STAGES - 1], pace, past);
     const factor = trapezoidalError(h, gaps);
-    for (let i = 0; i < x.length; i++) wrong[i] = factor * (next[i] - wrong[i]);
+    const [first, second] = earlierCharges;
+    for (let i = 0; i < x.length; i++) {
+      const expected = now * charges[i] + last * first[i] + before * second[i];
+      wrong[i] = factor * (this.nextCharges[i] - expected);
+    }
+    this.stage.unknownsOf(wrong, pace, wrong);
     return this.inUnits(wrong, tolerance);
   }
 
@@ -140,9 +146,11 @@ export class Stepper {
 
   /** Go on with the point that was tried last. */
   take(h: number): void {
-    const { points, gaps, x, next, swing, late } = this;
+    const { points, gaps, x, next, swing, late, earlierCharges } = this;
     points.reverse();
     copy(x, points[0]);
+    earlierCharges.reverse();
+    copy(this.charges, earlierCharges[0]);
     gaps[1] = gaps[0];
     gaps[0] = h;
     this.known = this.fresh ? 0 : Math.min(2, this.known + 1);
@@ -179,6 +187,17 @@ export class Stepper {
     }
     return worst;
   }
+}
+
+/** Weights of the last three points, newest first, in the parabola through them, h after the newest. */
+export function parabola(
+  h: number,
+  [last, before]: ArrayLike<number> & Iterable<number>,
+): [number, number, number] {
+  // x + h (x - y)/last + h (h + last) ((x - y)/last - (y - z)/before) / (last + before)
+  const first = h / last;
+  const second = (h * (h + last)) / (last + before);
+  return [1 + first + second / last, -first - second / last - second / before, second / before];
 }
 
 /**
