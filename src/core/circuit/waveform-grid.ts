@@ -5,11 +5,21 @@ const { cos, sin, floor } = Math;
 /** A turning pointer is set anew after so many steps: rounding stays below a few eps. */
 const TURNS = 16;
 
+/** A sample's length is so near to a whole number of steps that a million of them stay together. */
+const ON_GRID = 1e-12;
+
 /** Times of a grid: first, first + 1, ... so many steps of its length. */
 export interface Grid {
   first: number;
   count: number;
   seconds: number;
+}
+
+/** Whether a waveform never jumps, and bends at none but a grid's times. */
+export function bendsOnlyOnGrid(w: Waveform, seconds: number): boolean {
+  if (w.shape !== 'samples' && w.shape !== 'noise') return false;
+  const steps = w.sampleSeconds / seconds;
+  return Math.abs(steps - Math.round(steps)) <= ON_GRID && Math.round(steps) >= 1;
 }
 
 /** Values of a waveform after jumps on a grid, written to every `stride`-th place from `at` on. */

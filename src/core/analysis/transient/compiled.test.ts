@@ -21,9 +21,9 @@ const SECONDS = 1 / 192_000;
 function twins(circuit: Circuit, untilSeconds: number, stepSeconds = SECONDS, tolerance = 1e-4) {
   const probes = compile(circuit).unknowns.flatMap((u) => (u.kind === 'net' ? [u.name] : []));
   const request = { untilSeconds, stepSeconds, probes, tolerance };
-  const plain = transient(circuit, { ...request, compiledFrom: Infinity });
+  const plain = transient(circuit, { ...request, by: 'twin' });
   const advance = jest.spyOn(CompiledSteps.prototype, 'advance');
-  const compiled = transient(circuit, { ...request, compiledFrom: 0 });
+  const compiled = transient(circuit, { ...request, by: 'compiled' });
   const taken = advance.mock.results.map(({ value }) => value as number);
   advance.mockRestore();
   return { plain, compiled, calls: taken.length, steps: taken.reduce((sum, n) => sum + n, 0) };

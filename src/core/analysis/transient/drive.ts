@@ -1,5 +1,6 @@
 import { constantOf, type SourceTerm } from '@/core/circuit/stamper';
 import { jumpsAt, nextBreak, waveformValue } from '@/core/circuit/waveform';
+import { bendsOnlyOnGrid } from '@/core/circuit/waveform-grid';
 import type { RightHandSide } from './stepper';
 
 /** The right-hand side over time. */
@@ -22,6 +23,14 @@ export class Drive implements RightHandSide {
       this.rhs[row] += sign * now;
     }
     return this.rhs;
+  }
+
+  /** Of those sources only whose breaks may lie within the steps of a grid. */
+  breaksWithin(step: number): Drive {
+    const sources = this.sources.filter(
+      ({ waveform }) => waveform && !bendsOnlyOnGrid(waveform, step),
+    );
+    return new Drive(sources, this.values, this.rhs.length);
   }
 
   /** Right-hand side of the sources that stay as they are, by row. */

@@ -31,13 +31,23 @@ export class Recorder {
    * The times first, first + 1, ... of a grid.
    *
    * @param step of the grid, seconds
-   * @param values of the recorded unknowns at each time, ground left out
+   * @param values of the recorded unknowns, ground left out, row after row
+   * @param from the row of the first time
+   * @param every how many rows there is a time
    */
-  takeAll(count: number, first: number, step: number, values: Float64Array): void {
+  takeAll(
+    count: number,
+    first: number,
+    step: number,
+    values: Float64Array,
+    from: number,
+    every: number,
+  ): void {
     const { columns, unknowns, times, length } = this.makeRoom(count);
     for (let i = 0; i < count; i++) times[length + i] = (first + i) * step;
-    const stride = unknowns.filter((unknown) => unknown >= 0).length;
-    let place = 0;
+    const row = unknowns.filter((unknown) => unknown >= 0).length;
+    const stride = every * row;
+    let place = from * row;
     unknowns.forEach((unknown, n) => {
       if (unknown < 0) return;
       const column = columns[n];

@@ -7,7 +7,7 @@ import { inWords } from '@/core/quantity/format';
 import { OperatingPointSearch } from '../dc/search';
 import { netUnknown } from '../net-unknown';
 import { Pace } from './advance';
-import { CheapSteps } from './cheap-steps';
+import { CheapSteps, type StepsBy } from './cheap-steps';
 import { Drive } from './drive';
 import { Recorder } from './recorder';
 import { Stepper } from './stepper';
@@ -19,8 +19,8 @@ export interface TransientRequest {
   probes: readonly string[];
   /** Allowed local error as a part of each voltage's swing. Default 1e-4. */
   tolerance?: number;
-  /** Steps of a given length are compiled when there are so many; default: when it pays. */
-  compiledFrom?: number;
+  /** What takes steps of a given length; default: compiled code where it pays. */
+  by?: StepsBy;
   signal?: AbortSignal;
 }
 
@@ -79,7 +79,7 @@ export function transient(circuit: Circuit, request: TransientRequest): Transien
       seconds: stepSeconds,
       tolerance: TRAPEZOIDAL * tolerance,
       steps: until / stepSeconds,
-      compiledFrom: request.compiledFrom,
+      by: request.by,
     });
     fixedGrid(run, stepSeconds, search.equations.linear ? undefined : cheap);
   }
@@ -139,19 +139,22 @@ function fixedGrid(
   const count = Math.ceil(until / step - 1e-9);
   /** Steps of full length; the last one may be shorter. */
   const full = count * step > until + near ? count - 1 : count;
+  // Bends that all lie on the grid end steps anyway.
+  const inside = drive.breaksWithin(step);
   let t = 0;
-  let stop = drive.nextBreak(0);
+  let obstacle = inside.nextBreak(0);
   for (let k = 1; k <= count;) {
     stopIfAsked(signal);
-    const free = Math.min(full, Math.ceil((stop - near) / step) - 1) - k + 1;
-    const taken = free > 0 && cheap ? cheap.take(k, free) : 0;
-    if (taken > 0) {
-      k += taken;
-      t = (k - 1) * step;
-      continue;
+    const free = Math.min(full, Math.ceil((obstacle - near) / step) - 1) - k + 1;
+    if (cheap && free > 0) {
+      const taken = cheap.take(k, free);
+      k += taken.steps;
+      t = taken.seconds;
+      if (taken.steps > 0) continue;
     }
     cheap?.leave();
     const end = k === count ? until : k * step;
+    let stop = drive.nextBreak(t);
     while (t < end) {
       const goal = stop < end - near ? stop : end;
       const atBreak = stop <= goal + near;
@@ -159,6 +162,7 @@ function fixedGrid(
       if (t === goal && atBreak) stop = passBreak(stepper, drive, stop);
     }
     recorder.take(end);
+    while (obstacle <= end + near) obstacle = inside.nextBreak(obstacle);
     k++;
   }
 }
