@@ -4,7 +4,7 @@ import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { transient } from '@/core/analysis/transient/transient';
 import { makeCircuit, readCircuit, type Circuit, type Part } from '@/core/circuit/schema';
 import { cascade } from './circuits';
-import { report, summary, time } from './measure';
+import { report, time } from './measure';
 
 const AUDIO_RATE = 96_000;
 
@@ -18,24 +18,41 @@ export function benchLargeSignal(): void {
   );
   report('Transient, linear 10-op-amp chain, 0.1 s at 96 kHz', cycles, 's');
 
-  const fixture = join(import.meta.dirname, '../src/core/fixtures/transient-ota-loop.json');
-  const loop = readCircuit(
-    (JSON.parse(readFileSync(fixture, 'utf8')) as { circuit: unknown }).circuit,
-  );
-  const seconds = 0.5;
-  const played = time(
-    3,
-    () =>
-      void transient(loop, { untilSeconds: seconds, stepSeconds: 1 / AUDIO_RATE, probes: ['out'] }),
-  );
-  report(`Transient, four-pole OTA loop, ${seconds} s at 96 kHz`, played, 's');
-  console.log(
-    `  times real time                                          ${(seconds / summary(played).median).toFixed(2).padStart(9)} x`,
-  );
+  steps('four-pole OTA loop', 'transient-ota-loop', 2 * AUDIO_RATE);
+  steps('transistor ladder with its bias', 'transient-transistor-ladder', AUDIO_RATE);
+  steps('hard diode clipper', 'transient-diode-clipper', AUDIO_RATE);
 
   const amplifier = sixTransistors();
   const points = time(25, () => void operatingPoint(amplifier));
   report('Operating point of six transistors', points, 'ms', 1e3);
+}
+
+/** Given steps, as they come by default for so many, and by the plain stepper, in turns. */
+function steps(what: string, file: string, rate: number): void {
+  const path = join(import.meta.dirname, `../src/core/fixtures/${file}.json`);
+  const { circuit: document, probe } = JSON.parse(readFileSync(path, 'utf8')) as {
+    circuit: unknown;
+    probe: string;
+  };
+  const circuit = readCircuit(document);
+  const play = (untilSeconds: number, by?: 'plain') => {
+    const from = performance.now();
+    transient(circuit, { untilSeconds, stepSeconds: 1 / rate, probes: [probe], by });
+    return (untilSeconds * 1000) / (performance.now() - from);
+  };
+  play(1);
+  const turns = Array.from({ length: 7 }, () => ({ quick: play(5), plain: play(0.2, 'plain') }));
+  const label = `Steps, ${what} at ${rate / 1000} kHz`;
+  report(
+    label,
+    turns.map(({ quick }) => quick),
+    'real time',
+  );
+  report(
+    '  times the plain stepper, in turns',
+    turns.map(({ quick, plain }) => quick / plain),
+    'x',
+  );
 }
 
 function driven(circuit: Circuit): Circuit {

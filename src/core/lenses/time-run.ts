@@ -98,7 +98,15 @@ function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
   const start = startOf(time, shot);
   const { unknown } = time;
   const level = shot.level - FINER;
-  const course = new Course(time.equations, time.unknowns(start), SOURCE, time.seconds(level));
+  const units = shot.pieces.reduce((sum, piece) => sum + piece.units, 0);
+  const course = new Course(
+    time.equations,
+    time.unknowns(start),
+    SOURCE,
+    unknown,
+    time.seconds(level),
+    units / 2 ** level,
+  );
   const play = (piece: Piece, each: Visit | undefined, from: number): void => {
     let done = 0;
     let afterJump = true;
@@ -107,13 +115,13 @@ function bentRun(time: LinearTime, shot: Shot, visit: Visit): void {
       const phase = 2 * Math.PI * shot.sineHz * done * time.seconds(0);
       course.step(time.seconds(k), piece.held + piece.sinePeak * Math.sin(phase), afterJump);
       afterJump = false;
-      each?.((from + done) * time.seconds(0), course.x[unknown]);
+      each?.((from + done) * time.seconds(0), course.out);
     }
   };
   if (shot.steady)
     for (let period = 0; period < WARM_PERIODS; period++)
       for (const piece of shot.pieces.slice(0, 2)) play(piece, undefined, 0);
-  visit(0, course.x[unknown]);
+  visit(0, course.out);
   let at = 0;
   for (const piece of shot.pieces) {
     play(piece, visit, at);

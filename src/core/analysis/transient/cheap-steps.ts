@@ -3,23 +3,12 @@ import { waveformOnGrid } from '@/core/circuit/waveform-grid';
 import { CompiledSteps } from '../compiled/compiled-steps';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
+import { QuickStepper } from './quick-stepper';
 import type { Recorder } from './recorder';
-import {
-  FORGETTING,
-  LEAST_SWING,
-  LEAST_VOLTS,
-  parabola,
-  trapezoidalError,
-  type Stepper,
-} from './stepper';
+import type { Stepper } from './stepper';
 
 /** Compiling takes as long as some thousands of plain steps. */
 const PAYS_FROM = 4000;
-/** A kernel that takes fewer steps than this each time it is called is made anew for the present state ... */
-const FEW = 4;
-/** ... judged after so many calls, and so many times. */
-const CALLS = 256;
-const MOST_KERNELS = 3;
 /** A step of the grid is taken in up to so many parts, powers of two: compiled ones cost next to nothing. */
 const FINEST = 64;
 const FINEST_PLAIN = 4;
@@ -49,36 +38,34 @@ export type StepsBy = 'compiled' | 'plain' | 'twin';
  * where it gave up.
  */
 export class CheapSteps {
-  private kernel: CompiledSteps | undefined;
-  private kernelsLeft: number;
-  private calls = 0;
-  private taken = 0;
-  /** The kernel holds the state, not the stepper. */
-  private inside = false;
-  /** Parts that steps are taken in, those the kernel is prepared for, and steps since there was trouble. */
+  private readonly quick: QuickStepper | undefined;
+  /** Parts that steps are taken in, most of them, and steps since there was trouble. */
   private parts = 1;
   private readonly finest: number;
-  private prepared = 0;
   private calm = 0;
   /** How long calm has to last for fewer parts. */
   private patience = CALM;
   /** Finest parts done of a step that is under way. */
   private done = 0;
   private readonly moving: readonly SourceTerm[];
-  private readonly outputs: number[];
 
   constructor(
-    private readonly equations: LargeSignalEquations,
+    equations: LargeSignalEquations,
     private readonly stepper: Stepper,
     private readonly drive: Drive,
     private readonly recorder: Recorder,
     private readonly request: CheapStepsRequest,
   ) {
     this.moving = drive.moving;
-    this.outputs = recorder.unknowns.filter((unknown) => unknown >= 0);
     const { steps, by = steps >= PAYS_FROM ? 'compiled' : 'plain' } = request;
-    this.kernelsLeft = by === 'compiled' ? MOST_KERNELS : 0;
     this.finest = by === 'plain' ? FINEST_PLAIN : FINEST;
+    if (by !== 'compiled') return;
+    this.quick = new QuickStepper(equations, stepper, {
+      rest: drive.steady().slice(),
+      restRows: new Set(drive.sources.flatMap((s) => (s.waveform ? [] : [s.row]))),
+      inputs: this.moving,
+      outputs: recorder.unknowns.filter((unknown) => unknown >= 0),
+    });
   }
 
   /**
@@ -117,51 +104,24 @@ export class CheapSteps {
 
   /** The stepper has the state, and leads it to the end of the step. */
   leave(): void {
-    this.toStepper();
+    this.quick?.leave();
     this.done = 0;
-  }
-
-  private toStepper(): void {
-    if (this.inside) this.kernel!.leave(this.stepper);
-    this.inside = false;
   }
 
   /** Parts of steps from where the circuit is; how many were taken. */
   private some(first: number, most: number): number {
-    const kernel = this.readyKernel();
-    if (!kernel) return this.plainStep(first);
-    const { stepper, parts, calm, patience } = this;
+    const { parts, quick } = this;
     const seconds = this.request.seconds / parts;
-    const tolerance = this.request.tolerance / parts;
-    if (this.prepared !== parts) {
-      this.prepared = parts;
-      if (!kernel.prepare(seconds)) {
-        this.dropKernel();
-        return this.plainStep(first);
-      }
-    }
-    if (!this.inside) kernel.enter(stepper);
-    this.inside = true;
-    const { gaps } = stepper;
-    const error = trapezoidalError(seconds, gaps) / tolerance;
-    kernel.follow(seconds, parabola(seconds, gaps), error);
-    const even = gaps[0] === seconds && gaps[1] === seconds;
+    const kernel = quick?.ready(seconds);
+    if (!quick || !kernel) return this.plainStep(first);
     // As many as end together with a step of the grid, or before.
-    const grid = Math.min(
-      most,
-      parts > 1 ? Math.max(1, patience - calm) : most,
-      CompiledSteps.most / parts,
-    );
+    const patience = parts > 1 ? Math.max(1, this.patience - this.calm) : most;
+    const grid = Math.min(most, patience, CompiledSteps.most / parts);
     const before = (this.done * parts) / FINEST;
-    const wanted = even ? Math.max(1, grid * parts - before) : 1;
+    const wanted = quick.evenFor(seconds) ? Math.max(1, grid * parts - before) : 1;
     this.give(kernel, (first - 1) * parts + before + 1, wanted);
-    const taken = kernel.advance(wanted);
+    const taken = quick.take(kernel, seconds, this.request.tolerance / parts, wanted);
     this.record(kernel, first, before, taken);
-    if (taken > 0) {
-      gaps[1] = taken > 1 ? seconds : gaps[0];
-      gaps[0] = seconds;
-    }
-    this.judge(taken);
     // What the kernel found and refused the plain stepper would refuse.
     return taken > 0 || kernel.erred ? taken : this.plainStep(first);
   }
@@ -175,7 +135,7 @@ export class CheapSteps {
   }
 
   private plainStep(first: number): number {
-    this.toStepper();
+    this.quick?.leave();
     const { stepper, drive, recorder, parts, done } = this;
     const seconds = this.request.seconds / parts;
     const ends = done + FINEST / parts;
@@ -187,50 +147,11 @@ export class CheapSteps {
     return 1;
   }
 
-  /** A kernel for the present state, where there is to be one and enough points are known. */
-  private readyKernel(): CompiledSteps | undefined {
-    const { stepper } = this;
-    if (stepper.known < 2 || stepper.fresh) return undefined;
-    if (!this.kernel && this.kernelsLeft > 0) {
-      this.kernelsLeft--;
-      this.kernel = this.compile();
-      this.prepared = this.calls = this.taken = 0;
-      if (!this.kernel) this.kernelsLeft = 0;
-    }
-    return this.kernel;
-  }
-
-  private compile(): CompiledSteps | undefined {
-    const { drive, moving, stepper, outputs } = this;
-    return CompiledSteps.of(this.equations, stepper.x, {
-      rest: drive.steady().slice(),
-      restRows: new Set(drive.sources.flatMap((s) => (s.waveform ? [] : [s.row]))),
-      inputs: moving,
-      outputs,
-      size: { least: LEAST_SWING, forgetting: FORGETTING, volts: LEAST_VOLTS },
-      seconds: this.request.seconds / this.parts,
-    });
-  }
-
   /** @param first part whose end is the first time, counted from the beginning */
   private give({ inputs }: CompiledSteps, first: number, count: number): void {
     const { moving, parts } = this;
     const grid = { first, count, seconds: this.request.seconds / parts };
     for (let n = 0; n < moving.length; n++)
       waveformOnGrid(moving[n].waveform!, grid, inputs, n, moving.length);
-  }
-
-  /** Pivots that served one state may serve another badly. */
-  private judge(taken: number): void {
-    this.calls++;
-    this.taken += taken;
-    if (this.calls < CALLS) return;
-    if (this.taken < FEW * this.calls) this.dropKernel();
-    this.calls = this.taken = 0;
-  }
-
-  private dropKernel(): void {
-    this.toStepper();
-    this.kernel = undefined;
   }
 }

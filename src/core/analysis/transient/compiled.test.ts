@@ -4,6 +4,8 @@ import { CompiledSteps } from '../compiled/compiled-steps';
 import { OperatingPointSearch } from '../dc/search';
 import { compile } from '@/core/circuit/compile';
 import { polesAndZeros } from '../poles/poles';
+import { stepsAfterJump } from '../linear-time/schedule';
+import { Course } from './course';
 import { RandomCircuits } from '../testing/random-circuits';
 import {
   FORGETTING,
@@ -84,6 +86,31 @@ describe('compiled steps and their plain twin', () => {
       expect(steps).toBeGreaterThan(500);
       expect(apart(plain, compiled)).toBeLessThan(1e-12);
     }
+  });
+
+  test('agree on a course of uneven steps with jumps', () => {
+    const system = compile(clipper(), 'large-signal');
+    const search = new OperatingPointSearch(system);
+    const { equations } = search;
+    const start = search.find();
+    const out = system.netIndex.get('out')!;
+    const advance = jest.spyOn(CompiledSteps.prototype, 'advance');
+    const [plain, compiled] = [0, Infinity].map((steps) => {
+      const course = new Course(equations, start, 'V', out, 64e-7, steps);
+      const volts: number[] = [];
+      for (const peak of [1, -2, 0.5]) {
+        let first = true;
+        for (const k of stepsAfterJump(1500, 6)) {
+          course.step(2 ** k * 1e-7, peak, first);
+          first = false;
+          volts.push(course.out);
+        }
+      }
+      return volts;
+    });
+    expect(advance.mock.results.filter(({ value }) => value === 1).length).toBeGreaterThan(60);
+    advance.mockRestore();
+    compiled.forEach((v, k) => expect(Math.abs(v - plain[k])).toBeLessThan(1e-11));
   });
 
   test('values and the length of the steps may change while it runs', () => {
