@@ -6,8 +6,8 @@ import { CompiledSolver } from './compiled-solver';
 import { frequencyKernel } from './frequency-kernel';
 import { compiled } from './wasm';
 
-/** Frequencies a kernel is handed at once. */
-const WIDTH = 256;
+/** Frequencies a kernel is handed at once: those of a drawing or a tolerance run, all of them. */
+const WIDTH = 512;
 /** Programs with more steps than this make modules that take too long to compile. */
 const MOST_STEPS = 20_000;
 

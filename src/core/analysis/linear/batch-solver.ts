@@ -13,6 +13,7 @@ export interface BatchSolver {
   /**
    * Solve at `omega[from .. from + count)` with the matrix's present values.
    *
+   * @param omega never changed afterwards: it is known again by itself
    * @param count at most `width`
    */
   solve(omega: Float64Array, from: number, count: number): void;
