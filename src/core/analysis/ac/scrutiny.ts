@@ -1,3 +1,4 @@
+import type { CompiledSolver } from '../compiled/compiled-solver';
 import { CarefulSolver, type Undetermined } from '../linear/careful';
 import type { ExactMatrix } from '../linear/exact-matrix';
 import type { FrequencySolver } from '../linear/frequency-solver';
@@ -21,7 +22,7 @@ export interface Scrutinised {
 /** A correction of at most this part leaves, after it was made, less than its square. */
 const ACCEPTED = 1e-7;
 /** Where the correction would be smaller than this, neighbouring frequencies need none. */
-const NEGLIGIBLE = 3e-13;
+const NEGLIGIBLE = 5e-14;
 /** Pivots that lost up to three times as much (squared) are about as bad. */
 const ALIKE = 9;
 /** Values that have moved further than by this factor make another circuit. */
@@ -34,6 +35,16 @@ export interface Aim {
   /** Right-hand side; without it, that of the sources. */
   rhs?: ComplexTrace;
   transposed?: boolean;
+  /** A solver whose own rounding is measured as well: another order of sums loses other digits. */
+  by?: CompiledSolver;
+}
+
+/** A solution corrected once, how large the correction was, and for a transposed one what each row counts. */
+interface Refined {
+  x: ComplexTrace;
+  loss: number;
+  doubt: number;
+  weights: Float64Array | undefined;
 }
 
 /** How much doubt of the pivots is no doubt of the result, by what is asked for and neighbourhood. */
@@ -100,6 +111,7 @@ export class Scrutiny {
   private limitAt(omega: number, aim: Aim): number {
     const refined = this.refined(omega, aim);
     if (!refined || !(refined.loss <= NEGLIGIBLE)) return -1;
+    if (aim.by && !(this.lossOf(aim.by, omega, refined, aim) <= NEGLIGIBLE)) return -1;
     return min(REFINABLE, max(SOUND, ALIKE * refined.doubt));
   }
 
@@ -112,10 +124,7 @@ export class Scrutiny {
   }
 
   /** The planned solution corrected once, and how large the correction was. */
-  private refined(
-    omega: number,
-    aim: Aim,
-  ): { x: ComplexTrace; loss: number; doubt: number } | undefined {
+  private refined(omega: number, aim: Aim): Refined | undefined {
     const solver = this.equations.narrow();
     if (!solver) return undefined;
     solver.solve(Float64Array.of(omega), 0, 1);
@@ -126,14 +135,23 @@ export class Scrutiny {
       transposed ? solver.solveAgainTransposed(b) : solver.solveAgain(b);
     const x = aim.rhs ? again(rhs) : direct;
     const step = again(this.equations.exact().residual(omega, rhs, x, transposed));
-    const loss = transposed
-      ? weightedLoss(x, step, this.rowSizes(omega, direct))
-      : ownLoss(x, step, aim.wanted);
+    const weights = transposed ? this.rowSizes(omega, direct) : undefined;
+    const loss = weights ? weightedLoss(x, step, weights) : ownLoss(x, step, aim.wanted);
     for (let i = 0; i < x.re.length; i++) {
       x.re[i] += step.re[i];
       x.im[i] += step.im[i];
     }
-    return { x, loss, doubt: solver.doubt[0] };
+    return { x, loss, doubt: solver.doubt[0], weights };
+  }
+
+  /** How far another solver's solution is from a refined one. */
+  private lossOf(by: CompiledSolver, omega: number, { x, weights }: Refined, aim: Aim): number {
+    const own = by.single(omega, aim.transposed ?? false);
+    const off = {
+      re: x.re.map((re, i) => re - own.re[i]),
+      im: x.im.map((im, i) => im - own.im[i]),
+    };
+    return weights ? weightedLoss(x, off, weights) : ownLoss(x, off, aim.wanted);
   }
 
   /** How large the terms of each equation are at a solution; of the equation itself where that is zero. */

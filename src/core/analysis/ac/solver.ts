@@ -1,6 +1,7 @@
 import type { Entry } from '@/core/circuit/compile';
 import { stopIfAsked } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
+import { CompiledSolver } from '../compiled/compiled-solver';
 import type { BatchSolver, TransferSolver } from '../linear/batch-solver';
 import { ExactMatrix } from '../linear/exact-matrix';
 import { FrequencySolver } from '../linear/frequency-solver';
@@ -103,7 +104,7 @@ export class SmallSignalSolver {
     const key = String(keyOf(wanted));
     const solver = this.solverFor(key, omega, wanted);
     const width = solver?.width ?? WIDEST;
-    const limits = solver && this.scrutiny.limitsOf(question, { wanted }, key);
+    const limits = solver && this.limitsOf(solver, question, { wanted }, key);
     for (let from = 0; from < total; from += width) {
       stopIfAsked(signal);
       const count = Math.min(width, total - from);
@@ -141,8 +142,8 @@ export class SmallSignalSolver {
     const direct: Aim = { wanted: [unknown] };
     const back: Aim = { wanted: 'all', rhs: unit, transposed: true };
     const solver = this.transferFor(unknown, omega);
-    const forward = solver && this.scrutiny.limitsOf(question, direct, `${unknown}`);
-    const backward = solver && this.scrutiny.limitsOf(question, back, `to ${unknown}`);
+    const forward = solver && this.limitsOf(solver, question, direct, `${unknown}`);
+    const backward = solver && this.limitsOf(solver, question, back, `to ${unknown}`);
     const width = solver?.width ?? WIDEST;
     const room = (own: Float64Array | undefined) => own ?? new Float64Array(unit.re.length * width);
     const x = { re: room(solver?.xRe), im: room(solver?.xIm) };
@@ -178,6 +179,13 @@ export class SmallSignalSolver {
       throw singularError(this.prepared.system, x.unknown, x.equation, ` at ${at}`);
     }
     return x;
+  }
+
+  /** See Scrutiny; a compiled solver is measured by itself. */
+  private limitsOf(solver: BatchSolver, question: Question, aim: Aim, key: string): Float64Array {
+    return solver instanceof CompiledSolver
+      ? this.scrutiny.limitsOf(question, { ...aim, by: solver }, `compiled ${key}`)
+      : this.scrutiny.limitsOf(question, aim, key);
   }
 
   private ask(frequenciesHz: Float64Array): Question {

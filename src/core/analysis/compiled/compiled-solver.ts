@@ -74,6 +74,14 @@ export class CompiledSolver implements TransferSolver {
     this.run.sweep(8 * (count + (count % 2)));
   }
 
+  /** Every unknown at one frequency, or every row of the transposed solution. */
+  single(omega: number, transposed: boolean): ComplexTrace {
+    this.solve(Float64Array.of(omega), 0, 1);
+    const every = (all: Float64Array) => all.filter((_, i) => i % this.width === 0);
+    const [re, im] = transposed ? [this.yRe, this.yIm] : [this.xRe, this.xIm];
+    return { re: every(re), im: every(im) };
+  }
+
   /** Questions are not changed once they are asked: the last one's frequencies need not be copied again. */
   private takeFrequencies(omega: Float64Array, from: number, count: number): void {
     const { last } = this;

@@ -1,8 +1,8 @@
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
-import { SOUND } from '../linear/trust';
+import { SOUND_CHANGES } from '../linear/trust';
 import { inPairs, install } from './step-devices';
-import { stepKernel, type StepKernel, type SteppedCircuit } from './step-kernel';
+import { stepKernel, type Refusal, type StepKernel, type SteppedCircuit } from './step-kernel';
 import { even } from './step-layout';
 import { stepOrder } from './step-order';
 import { compiled } from './wasm';
@@ -147,7 +147,7 @@ export class CompiledSteps {
       }),
     );
     this.run.board();
-    return doubles[layout.doubt / 8] <= SOUND;
+    return doubles[layout.doubt / 8] <= SOUND_CHANGES;
   }
 
   /** Take over from the plain stepper. */
@@ -184,9 +184,9 @@ export class CompiledSteps {
     return steps - this.whole[this.kernel.layout.left / 4];
   }
 
-  /** Whether the first step that was not taken was found, and erred too much. */
-  get erred(): boolean {
-    return this.whole[this.kernel.layout.erred / 4] === 1;
+  /** Why the first step that was not taken was not. */
+  get refusal(): Refusal {
+    return this.whole[this.kernel.layout.refusal / 4];
   }
 
   /** Give back to the plain stepper where the circuit is. */
@@ -209,8 +209,10 @@ export class CompiledSteps {
       });
     }
     for (let i = 0; i < circuit.nets; i++) {
-      swing[i] = doubles[layout.swing / 8 + i];
-      late[i] = doubles[layout.late / 8 + i];
+      // Those that cannot err are not followed in the kernel.
+      const size = Math.abs(x[i]);
+      swing[i] = Math.max(size, doubles[layout.swing / 8 + i]);
+      late[i] = Math.max(size, doubles[layout.late / 8 + i]);
     }
   }
 }

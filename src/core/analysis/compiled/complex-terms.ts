@@ -23,6 +23,30 @@ export function product(algebra: Algebra, a: ComplexTerm, b: ComplexTerm): Compl
   };
 }
 
+/**
+ * a / p. Where only the board changes both, it is divided and not multiplied by a reciprocal: parts that
+ * cancel one another, as a capacitor's four entries do, then cancel to the last digit.
+ *
+ * @param inverse 1 / p
+ */
+export function quotient(
+  algebra: Algebra,
+  a: ComplexTerm,
+  p: ComplexTerm,
+  inverse: ComplexTerm,
+): ComplexTerm {
+  const { re, im } = a;
+  if (re.kind === 'local' || im.kind === 'local') return product(algebra, a, inverse);
+  if (p.im.kind === 'zero' && p.re.kind !== 'local')
+    return { re: algebra.steadyQuotient(re, p.re), im: algebra.steadyQuotient(im, p.re) };
+  if (p.re.kind === 'zero' && p.im.kind !== 'local')
+    return {
+      re: algebra.steadyQuotient(im, p.im),
+      im: algebra.negative(algebra.steadyQuotient(re, p.im)),
+    };
+  return product(algebra, a, inverse);
+}
+
 /** t - l u. */
 export function minusProduct(
   algebra: Algebra,

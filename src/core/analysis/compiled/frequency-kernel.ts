@@ -5,6 +5,7 @@ import {
   minusProduct,
   NOTHING,
   product,
+  quotient,
   reciprocal,
   isNothing,
   type ComplexTerm,
@@ -187,7 +188,7 @@ class KernelWriter {
       this.invert(slot, k);
       for (let m = lowerStart[step]; m < lowerStart[step + 1]; m++) {
         const l = lowers[3 * m];
-        this.multipliers[l] = product(algebra, values[l], this.inverses[k]);
+        this.multipliers[l] = quotient(algebra, values[l], values[slot], this.inverses[k]);
         const [target, row] = [lowers[3 * m + 1], lowers[3 * m + 2]];
         if (target >= 0)
           right[target] = minusProduct(algebra, right[target], this.multipliers[l], right[row]);

@@ -1,5 +1,5 @@
 import type { SlotMatrix } from '../linear/matrix';
-import { SOUND } from '../linear/trust';
+import { SOUND_CHANGES } from '../linear/trust';
 import { StepElimination } from './step-elimination';
 import { FINAL, PairCode, PASS, STEP, type DevicePair } from './step-devices';
 import { even, stepLayout, type StepLayout, type StepShape } from './step-layout';
@@ -28,6 +28,17 @@ export interface SteppedCircuit {
   outputs: readonly number[];
   /** Parts of a net's size: what counts at least, how fast it is forgotten, volts that always count. */
   size: { least: number; forgetting: number; volts: number };
+}
+
+/** Why a step was not taken. */
+export enum Refusal {
+  unsettled,
+  /** Its pivots lost digits. */
+  pivots,
+  /** It does not fulfil its equations. */
+  unfulfilled,
+  /** It was found, and errs too much. */
+  error,
 }
 
 export interface StepKernel {
@@ -85,12 +96,14 @@ class StepWriter {
   private readonly inputAt = this.advance.local(I32);
   private readonly outputAt = this.advance.local(I32);
   private readonly passes = this.advance.local(I32);
-  /** Whether a step was found, and is to be judged by its error. */
-  private readonly erred = this.advance.local(I32);
+  /** How far a step has come: see Refusal. */
+  private readonly stage = this.advance.local(I32);
   /** All ones as long as no drop of a pass moved too far. */
   private readonly settled = this.advance.local(V128);
-  /** The next point, in pairs. */
-  private readonly next: number[] = [];
+  /** The next point in pairs, by the first unknown of each. */
+  private readonly next = new Map<number, number>();
+  /** Of the nets that may err the first of each pair. */
+  private readonly judged: number[] = [];
   private readonly known = new Map<number, Term>();
   /** Where the passes begin, and where they led to. */
   private readonly starts = new Map<number, Term>();
@@ -135,7 +148,7 @@ class StepWriter {
     advance.number(layout.outputs).set(this.outputAt);
     advance.block().loop();
     advance.get(0).whole('isZero').branchIf(1);
-    advance.number(0).set(this.erred).append(step);
+    advance.number(Refusal.unsettled).set(this.stage).append(step);
     advance.number(MOST_PASSES).set(passes).loop();
     advance.pairOfBits(-1, -1).set(settled).append(pass);
     // Once more, as long as it moves; out of all three when there have been enough passes.
@@ -146,7 +159,7 @@ class StepWriter {
     this.turn();
     advance.branch(0).end().end();
     advance.number(0).get(0).storeWhole(layout.left);
-    advance.number(0).get(this.erred).storeWhole(layout.erred);
+    advance.number(0).get(this.stage).storeWhole(layout.refusal);
     this.points.forEach((point, i) =>
       advance
         .number(0)
@@ -156,10 +169,14 @@ class StepWriter {
     return { fold: this.fold, advance };
   }
 
-  /** The parabola through the last three points. */
+  /** The parabola through the last three points, for what does not follow from the sources at once. */
   private predict(): void {
     const { step, layout, points, circuit } = this;
+    const storing = new Set(this.storingRows());
+    const guessed = new Set(circuit.order.unknowns);
+    for (const { unknown, row } of circuit.order.known) if (storing.has(row)) guessed.add(unknown);
     for (let at = 0; at < 8 * even(circuit.pattern.size); at += 16) {
+      if (!guessed.has(at / 8) && !guessed.has(at / 8 + 1)) continue;
       step.number(0);
       for (let i = 0; i < 3; i++) {
         step.get(points[i]).loadPair(at);
@@ -312,25 +329,30 @@ class StepWriter {
     const { algebra, circuit, final, elimination, points } = this;
     algebra.level = FINAL;
     // Out of the block of all steps when the pivots lost too much.
+    final.number(Refusal.pivots).set(this.stage);
     elimination.pushDoubt();
-    final.double(SOUND).single('atMost').whole('isZero').branchIf(1);
+    final.double(SOUND_CHANGES).single('atMost').whole('isZero').branchIf(1);
     elimination.substitute(new Set(circuit.order.unknowns));
     const currents = new Map<number, Term[]>();
     for (const device of this.devices)
       device.currentsInto((row, value) => currents.set(row, [...(currents.get(row) ?? []), value]));
+    final.number(Refusal.unfulfilled).set(this.stage);
     elimination.pushFulfilled(currents);
     final.whole('isZero').branchIf(1);
     // In pairs, as they are read again: two halves would have to reach memory before.
+    const { looseUnknowns } = circuit.order;
     for (let unknown = 0; unknown < circuit.pattern.size; unknown += 2) {
+      if (looseUnknowns.has(unknown) && looseUnknowns.has(unknown + 1)) continue;
       final.get(points[3]);
       this.pushPoint(unknown);
       final.pair('splat');
       this.pushPoint(unknown + 1);
       final.secondLane();
       const both = final.local(V128);
-      this.next.push(both);
+      this.next.set(unknown, both);
       final.tee(both).storePair(8 * unknown);
     }
+    final.number(Refusal.error).set(this.stage);
     this.findCharges();
     this.checkError();
     this.keepState();
@@ -383,10 +405,10 @@ class StepWriter {
     }
     const errors = this.errorsOf(wrong);
     const push = (net: number) => algebra.push(errors.get(net) ?? ZERO, FINAL);
-    final.number(1).set(this.erred);
     final.pairOfBits(-1, -1);
     for (let net = 0; net < circuit.nets; net += 2) {
       if (!errors.has(net) && !errors.has(net + 1)) continue;
+      this.judged.push(net);
       push(net);
       final.pair('splat');
       // What fills up the last pair has no say.
@@ -403,12 +425,7 @@ class StepWriter {
         .number(0)
         .loadPair(layout.late + at)
         .pair('pmax');
-      final
-        .get(this.next[net / 2])
-        .pair('abs')
-        .pair('pmax')
-        .pairOf(volts)
-        .pair('add');
+      final.get(this.next.get(net)!).pair('abs').pair('pmax').pairOf(volts).pair('add');
       final.pair('atMost').pair('and');
     }
     final.both().whole('isZero').branchIf(1);
@@ -468,7 +485,7 @@ class StepWriter {
       keep(layout.rates + 8 * row, rate);
     }
     const { forgetting } = circuit.size;
-    for (let at = 0; at < 8 * even(circuit.nets); at += 16) {
+    for (const net of this.judged) {
       for (const [where, kept] of [
         [layout.swing, 1],
         [layout.late, forgetting],
@@ -476,13 +493,13 @@ class StepWriter {
         final
           .number(0)
           .number(0)
-          .loadPair(where + at);
+          .loadPair(where + 8 * net);
         if (kept !== 1) final.pairOf(kept).pair('mul');
         final
-          .get(this.next[at / 16])
+          .get(this.next.get(net)!)
           .pair('abs')
           .pair('pmax')
-          .storePair(where + at);
+          .storePair(where + 8 * net);
       }
     }
     circuit.outputs.forEach((unknown, i) =>

@@ -42,9 +42,9 @@ export interface StepLayout {
   /** Four points; `order` says which is which: the present one, those before it, and the next one's. */
   points: readonly number[];
   order: number;
-  /** Steps that were not taken, and whether the first of them was found and erred too much; whole numbers. */
+  /** Steps that were not taken, and why the first of them was not; whole numbers. */
   left: number;
-  erred: number;
+  refusal: number;
   /** Doubt of what is worked out when values change. */
   doubt: number;
   inputs: number;
@@ -83,7 +83,7 @@ export function stepLayout(shape: StepShape): StepLayout {
     points: [take(point), take(point), take(point), take(point)],
     order: take(2),
     left: take(1),
-    erred: take(1),
+    refusal: take(1),
     doubt: take(1),
     inputs: take(shape.inputs * shape.steps),
     outputs: take(shape.outputs * shape.steps),

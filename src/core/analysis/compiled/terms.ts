@@ -73,6 +73,21 @@ export class Algebra {
     return this.sum(ZERO, [{ negative: false, a, b }]);
   }
 
+  /** a / b where both only change with the board: what is equal divides to one. */
+  steadyQuotient(a: Steady, b: Steady): Term {
+    if (a.kind === 'zero' || b.kind === 'zero') return ZERO;
+    const negative = a.negative !== b.negative;
+    if (b.kind === 'one') return { ...a, negative };
+    const { word, fold } = this;
+    const at = this.allocate();
+    fold.number(0);
+    this.pushSteady({ ...a, negative: false });
+    this.pushSteady({ ...b, negative: false });
+    word.store(word.op(fold, 'div'), at);
+    const power = (a.kind === 'board' ? a.power : 0) - b.power;
+    return { kind: 'board', at, power, negative };
+  }
+
   /** 1 / x. */
   reciprocal(x: Term): Term {
     if (x.kind === 'one') return x;

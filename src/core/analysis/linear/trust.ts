@@ -9,5 +9,11 @@
 /** Sound as it is: r of at least 3e-3. */
 export const SOUND = 1 / 3e-3 ** 2;
 
+/**
+ * Down to r = 1e-6 for the changes in a time step: they are thousandths of the unknowns and less, and
+ * lose no more than some 1e-9 of themselves.
+ */
+export const SOUND_CHANGES = 1e12;
+
 /** Down to r = 1e-8 one step of refinement with the same factors brings back what was lost. */
 export const REFINABLE = 1e16;

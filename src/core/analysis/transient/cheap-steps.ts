@@ -1,6 +1,7 @@
 import type { SourceTerm } from '@/core/circuit/stamper';
 import { waveformOnGrid } from '@/core/circuit/waveform-grid';
 import { CompiledSteps } from '../compiled/compiled-steps';
+import { Refusal } from '../compiled/step-kernel';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
 import { QuickStepper } from './quick-stepper';
@@ -123,7 +124,7 @@ export class CheapSteps {
     const taken = quick.take(kernel, seconds, this.request.tolerance / parts, wanted);
     this.record(kernel, first, before, taken);
     // What the kernel found and refused the plain stepper would refuse.
-    return taken > 0 || kernel.erred ? taken : this.plainStep(first);
+    return taken > 0 || kernel.refusal === Refusal.error ? taken : this.plainStep(first);
   }
 
   /** The steps of the grid that end among the parts that a kernel took after some others. */
