@@ -2,9 +2,10 @@ import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { SOUND_CHANGES } from '../linear/trust';
 import { inPairs, install } from './step-devices';
-import { stepKernel, type Refusal, type StepKernel, type SteppedCircuit } from './step-kernel';
+import { stepKernel, type StepKernel } from './step-kernel';
 import { even } from './step-layout';
 import { stepOrder } from './step-order';
+import type { Refusal, SteppedCircuit } from './stepped-circuit';
 import { compiled } from './wasm';
 
 /** Steps that one call takes at most. */

@@ -1,7 +1,7 @@
 import type { SourceTerm } from '@/core/circuit/stamper';
 import { waveformOnGrid } from '@/core/circuit/waveform-grid';
 import { CompiledSteps } from '../compiled/compiled-steps';
-import { Refusal } from '../compiled/step-kernel';
+import { Refusal } from '../compiled/stepped-circuit';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
 import { QuickStepper } from './quick-stepper';
