@@ -93,8 +93,7 @@ export class PairCode {
   private readonly at: number[] = [];
   /** Where they were at the start. */
   private readonly started: number[] = [];
-  /** How far from there, and where, the last pass found them. */
-  private readonly moved: Lanes[] = [];
+  /** Where the last pass found them. */
   private readonly solved: Lanes[] = [];
   /** Slopes of what flows. */
   private readonly slopes: { flow: number; slopes: (Lanes | undefined)[] }[] = [];
@@ -213,7 +212,6 @@ export class PairCode {
       const at: Lanes = { local: this.at[j] };
       const moved: Lanes = { local: this.dropInto(this.pass, j, change) };
       const solved = a.add({ local: this.started[j] }, moved);
-      this.moved.push(moved);
       this.solved.push(solved);
       const move = a.sub(solved, at);
       const perBend: Lanes = { at: this.constants + 16 * (law.constants.length + j) };
@@ -223,11 +221,6 @@ export class PairCode {
       else a.push(a.add(at, a.max(a.min(move, a.number(most)), a.number(-most))));
       this.pass.set(this.at[j]);
     });
-  }
-
-  /** What flows more at the solution than was pulled, along the tangents that it was found by. */
-  currentsInto(visit: (row: number, value: Term) => void): void {
-    this.flowsInto(this.slopes, this.moved, visit);
   }
 
   /** Whether it depends on one of these unknowns. */

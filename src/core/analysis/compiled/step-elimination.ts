@@ -1,4 +1,4 @@
-import { PASS } from './step-devices';
+import { PASS, STEP } from './step-devices';
 import type { StepOrder } from './step-order';
 import { ONE, ZERO, type Algebra, type SignedProduct, type Term } from './terms';
 import { F64 } from './wasm';
@@ -42,18 +42,17 @@ export class StepElimination {
     this.columnPlace = new Map(order.unknowns.map((unknown, i) => [unknown, i]));
   }
 
-  /** Entries, and parts of right-hand sides, as they were put in before anything was eliminated. */
-  private readonly own: { entries: Term[]; right: Term[][] } = { entries: [], right: [] };
+  /** Equations of the passes as they were before anything of them was eliminated, by row. */
+  private readonly equations: { right: Term; terms: { a: Term; column: number }[] }[] = [];
 
   /** An entry before the passes, by its slot among those of the order. */
   enter(slot: number, value: Term): void {
-    this.entries[slot].steady = this.own.entries[slot] = value;
+    this.entries[slot].steady = value;
   }
 
   /** A right-hand side before the passes, by its row among those of the order. */
   drive(row: number, value: Term): void {
     this.right[row].steady = value;
-    this.own.right[row] = [value];
   }
 
   /** Something that a device adds to the entry of a row and an unknown of the circuit. */
@@ -66,10 +65,7 @@ export class StepElimination {
   /** Something that a device takes from a row's right side. */
   pull(row: number, value: Term): void {
     const place = this.rowPlace.get(row);
-    if (place === undefined) return;
-    const less = this.algebra.negative(value);
-    this.right[place].added.push(less);
-    this.own.right[place].push(less);
+    if (place !== undefined) this.right[place].added.push(this.algebra.negative(value));
   }
 
   private slotOf(row: number, column: number): number {
@@ -106,8 +102,9 @@ export class StepElimination {
     const { algebra, entries, right, multipliers } = this;
     const pivotOfSlot = new Map(Array.from(plan.pivotSlot, (slot, k) => [slot, k]));
     // What has no part of a device is worked out before the passes.
-    algebra.level = 0;
+    algebra.level = STEP;
     for (let k = 0; k < plan.size; k++) {
+      if (k === this.order.early) this.noteEquations();
       const slot = plan.pivotSlot[k];
       const pivot = this.whole(entries[slot]);
       this.inverses[k] = algebra.reciprocal(pivot);
@@ -229,36 +226,49 @@ export class StepElimination {
     return new Map(unknowns.map((unknown, i) => [unknown, x[i]]));
   }
 
+  /** What the passes have to solve: what is left when all that devices do not touch is eliminated. */
+  private noteEquations(): void {
+    const { entries, right } = this;
+    const { plan, early } = this.order;
+    const slots = new Map<number, { row: number; column: number }>();
+    for (let k = early; k < plan.size; k++) {
+      const [row, column] = [plan.pivotRow[k], plan.pivotColumn[k]];
+      slots.set(plan.pivotSlot[k], { row, column });
+      for (let l = plan.lowerStart[k]; l < plan.lowerStart[k + 1]; l++)
+        slots.set(plan.lowerSlot[l], { row: plan.lowerRow[l], column });
+      for (let u = plan.upperStart[k]; u < plan.upperStart[k + 1]; u++)
+        slots.set(plan.upperSlot[u], { row, column: plan.upperColumn[u] });
+      this.equations[row] = { right: this.whole(right[row]), terms: [] };
+    }
+    for (const [slot, { row, column }] of slots) {
+      const a = this.whole(entries[slot]);
+      if (a.kind !== 'zero') this.equations[row].terms.push({ a, column });
+    }
+  }
+
   /**
-   * Leave on the stack whether the solution fulfils the equations: elimination in a prescribed order
-   * loses digits by growth as well as by cancellation.
-   *
-   * @param currents what devices add to each row of the circuit at the solution, beyond what they pull
+   * Leave on the stack whether the solution fulfils the equations of the last pass: elimination in a
+   * prescribed order loses digits by growth as well as by cancellation.
    */
-  pushFulfilled(currents: ReadonlyMap<number, readonly Term[]>): void {
-    const { algebra, order, own } = this;
-    const { rows, columns } = order.places;
+  pushFulfilled(): void {
+    const { algebra, solution } = this;
     const code = algebra.loops[algebra.level];
     const [left, size] = [code.local(F64), code.local(F64)];
     code.number(1);
-    order.rows.forEach((row, i) => {
-      const terms = [...own.right[i], ...(currents.get(row) ?? []).map((x) => algebra.negative(x))];
-      rows.forEach((at, slot) => {
-        if (at !== i || own.entries[slot].kind === 'zero') return;
-        const product = algebra.product(own.entries[slot], this.solution.get(columns[slot])!);
-        terms.push(algebra.negative(product));
-      });
-      code.double(0).set(left).double(0).set(size);
-      for (const term of terms) {
+    for (const { right, terms } of Object.values(this.equations)) {
+      algebra.push(right, algebra.level);
+      code.tee(left).single('abs').set(size);
+      for (const { a, column } of terms) {
+        const product = algebra.negative(algebra.product(a, solution.get(column)!));
         code.get(left);
-        algebra.push(term, algebra.level);
+        algebra.push(product, algebra.level);
         code.single('add').set(left).get(size);
-        algebra.push(term, algebra.level);
+        algebra.push(product, algebra.level);
         code.single('abs').single('add').set(size);
       }
       code.get(left).single('abs').get(size).double(UNFULFILLED).single('mul');
       code.single('atMost').whole('and');
-    });
+    }
   }
 
   /** An unknown of the circuit that was worked out. */

@@ -5,7 +5,7 @@ import { StepEnd } from './step-end';
 import { stepLayout, type StepLayout, type StepShape } from './step-layout';
 import { StepRows } from './step-rows';
 import { Refusal, type SteppedCircuit } from './stepped-circuit';
-import { Algebra, ZERO, type Term } from './terms';
+import { Algebra, ZERO } from './terms';
 import { Code, I32, moduleOf, V128 } from './wasm';
 import { SINGLE } from './word';
 
@@ -181,11 +181,8 @@ class StepWriter {
     elimination.pushDoubt();
     final.double(SOUND_CHANGES).single('atMost').whole('isZero').branchIf(1);
     elimination.substitute(new Set(circuit.order.unknowns));
-    const currents = new Map<number, Term[]>();
-    for (const device of this.devices)
-      device.currentsInto((row, value) => currents.set(row, [...(currents.get(row) ?? []), value]));
     final.number(Refusal.unfulfilled).set(this.stage);
-    elimination.pushFulfilled(currents);
+    elimination.pushFulfilled();
     final.whole('isZero').branchIf(1);
     end.storePoint();
     final.number(Refusal.error).set(this.stage);

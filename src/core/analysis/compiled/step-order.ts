@@ -9,9 +9,11 @@ export interface StepOrder {
   /** Rows that only say what one unknown is that nothing else depends on; both are left out. */
   looseRows: ReadonlySet<number>;
   looseUnknowns: ReadonlySet<number>;
-  /** Elimination of what is left, in rows, unknowns and slots of its own ... */
+  /** Elimination of what is left, in rows, unknowns and slots of its own. */
   plan: Plan;
-  /** ... and what these are in the whole. */
+  /** So many pivots that no device touches come first. */
+  early: number;
+  /** Rows, unknowns and slots of the plan in the whole. */
   rows: readonly number[];
   unknowns: readonly number[];
   slots: readonly number[];
@@ -53,15 +55,21 @@ export function stepOrder(
     columns: Int32Array.from(slots, (slot) => columnPlace.get(pattern.columns[slot])!),
   };
   const values = Float64Array.from(slots, (slot) => sample[slot]);
-  const plan = planElimination(reduced, [{ re: values, im: new Float64Array(values.length) }], {
+  const late = {
     rows: Uint8Array.from(rows, (row) => Number(structure.deviceRows.has(row))),
     columns: Uint8Array.from(unknowns, (u) => Number(structure.deviceUnknowns.has(u))),
-  });
+  };
+  const sampled = { re: values, im: new Float64Array(values.length) };
+  const plan = planElimination(reduced, [sampled], late);
+  const firstLate = plan.pivotRow.findIndex(
+    (row, k) => late.rows[row] + late.columns[plan.pivotColumn[k]] > 0,
+  );
   return {
     known,
     looseRows: new Set(loose.map(({ row }) => row)),
     looseUnknowns: new Set(loose.map(({ unknown }) => unknown)),
     plan,
+    early: firstLate < 0 ? plan.size : firstLate,
     rows,
     unknowns,
     slots,
