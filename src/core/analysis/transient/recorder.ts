@@ -3,6 +3,8 @@ export class Recorder {
   private length = 0;
   private times: Float64Array;
   private readonly columns: Float64Array[];
+  /** How many of the unknowns are not ground. */
+  private readonly row: number;
 
   /**
    * @param unknowns which are recorded; -1 for ground
@@ -16,6 +18,7 @@ export class Recorder {
   ) {
     this.times = new Float64Array(expected);
     this.columns = unknowns.map(() => new Float64Array(expected));
+    this.row = unknowns.filter((unknown) => unknown >= 0).length;
   }
 
   take(t: number): void {
@@ -43,23 +46,18 @@ export class Recorder {
     from: number,
     every: number,
   ): void {
-    const { columns, unknowns, times, length } = this.makeRoom(count);
+    this.makeRoom(count);
+    const { columns, unknowns, times, length, row } = this;
     for (let i = 0; i < count; i++) times[length + i] = (first + i) * step;
-    const row = unknowns.filter((unknown) => unknown >= 0).length;
-    const stride = every * row;
     let place = from * row;
-    unknowns.forEach((unknown, n) => {
-      if (unknown < 0) return;
-      const column = columns[n];
-      for (let i = 0, at = place; i < count; i++, at += stride) column[length + i] = values[at];
-      place++;
-    });
+    for (let n = 0; n < unknowns.length; n++)
+      if (unknowns[n] >= 0) copyEvery(values, place++, every * row, columns[n], length, count);
     this.length += count;
   }
 
-  private makeRoom(count: number): this {
+  private makeRoom(count: number): void {
     const { times, columns } = this;
-    if (this.length + count <= times.length) return this;
+    if (this.length + count <= times.length) return;
     const larger = (array: Float64Array): Float64Array => {
       const grown = new Float64Array(2 * array.length + count);
       grown.set(array);
@@ -67,7 +65,6 @@ export class Recorder {
     };
     this.times = larger(times);
     columns.forEach((column, i) => (columns[i] = larger(column)));
-    return this;
   }
 
   timesSeconds(): Float64Array {
@@ -83,4 +80,16 @@ export class Recorder {
   private filled(array: Float64Array): Float64Array {
     return array.length === this.length ? array : array.slice(0, this.length);
   }
+}
+
+/** Every `stride`-th of some numbers, one after the other. */
+function copyEvery(
+  values: Float64Array,
+  from: number,
+  stride: number,
+  into: Float64Array,
+  at: number,
+  count: number,
+): void {
+  for (let i = 0; i < count; i++, from += stride) into[at + i] = values[from];
 }
