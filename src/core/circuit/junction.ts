@@ -1,8 +1,7 @@
 import { THERMAL_VOLTS } from '@/core/constants';
-import type { Arithmetic } from './law';
 
 /** Beyond this exponent the exponential goes on as its tangent, so that no trial voltage overflows. */
-const STEEPEST = 80;
+export const STEEPEST = 80;
 
 /** exp(x), continued as a straight line beyond x = 80. */
 export function boundedExp(x: number): number {
@@ -13,17 +12,6 @@ export function boundedExp(x: number): number {
 export function boundedExpSlope(x: number): number {
   return x <= STEEPEST ? Math.exp(x) : Math.exp(STEEPEST);
 }
-
-/** `boundedExp(x) - 1` and its derivative, as a law is written. */
-export function boundedExpLaw<V>(a: Arithmetic<V>, x: V): { excess: V; slope: V } {
-  const within = a.min(x, a.number(STEEPEST));
-  const excess = a.expm1(within);
-  const slope = a.add(excess, a.number(1));
-  return { excess: a.add(excess, a.mul(slope, a.sub(x, within))), slope };
-}
-
-/** Furthest that a junction moves in one pass of Newton's method in compiled steps, volts. */
-export const MOST_MOVE = 0.1;
 
 /** Voltage beyond which a junction's Newton steps are shortened (its curve's sharpest bend). */
 export function criticalVolts(saturationAmps: number, emission: number): number {
@@ -56,7 +44,7 @@ export interface Depletion {
 }
 
 /** Above this part of the built-in voltage the capacitance goes on as a straight line. */
-const FORWARD = 0.5;
+export const FORWARD = 0.5;
 
 /** Charge and capacitance of a depletion layer at voltage v. */
 export function depletion(
@@ -75,29 +63,4 @@ export function depletion(
   const charge = (farads * volts * (1 - (1 - FORWARD) ** (1 - grading))) / (1 - grading);
   const over = v - edge;
   return [charge + atEdge * over + (slope * over * over) / 2, atEdge + slope * over];
-}
-
-/** `depletion` as a law is written. */
-export function depletionLaw<V>(
-  a: Arithmetic<V>,
-  { farads, volts, grading }: { farads: V; volts: number; grading: number },
-  v: V,
-): { charge: V; capacitance: V } {
-  const edge = FORWARD * volts;
-  const below = a.min(v, a.number(edge));
-  const bracket = a.sub(a.number(1), a.mul(below, a.number(1 / volts)));
-  const power = a.exp(a.mul(a.number(-grading), a.log(bracket)));
-  const atOrBelow = a.mul(farads, power);
-  const charge = a.mul(
-    a.mul(farads, a.number(volts / (1 - grading))),
-    a.sub(a.number(1), a.mul(bracket, power)),
-  );
-  // Above the edge the capacitance is the one at the edge and a straight line more.
-  const over = a.sub(v, below);
-  const rise = a.mul(a.mul(atOrBelow, a.number(grading / (volts * (1 - FORWARD)))), over);
-  const half = a.number(0.5);
-  return {
-    charge: a.add(charge, a.mul(a.add(atOrBelow, a.mul(half, rise)), over)),
-    capacitance: a.add(atOrBelow, rise),
-  };
 }

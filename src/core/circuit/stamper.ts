@@ -1,4 +1,3 @@
-import type { Law as CompiledLaw } from './law';
 import type { Waveform } from './waveform';
 
 /**
@@ -76,8 +75,6 @@ export interface NonlinearElement {
   noise: readonly ElementNoise[];
   /** Fill `out` for the values `v` (one for each input). No allocation. */
   evaluate(v: Float64Array, out: ElementValues): void;
-  /** The same law for compiled time steps. */
-  law: CompiledLaw;
   /** Pull `v` back towards `previous` so that exponentials stay in reach; true when it did. */
   limit?(v: Float64Array, previous: Float64Array): boolean;
 }

@@ -102,8 +102,9 @@ export class Values {
   /** By parameter. Write independent ones here, then call `refresh`. */
   readonly all: Float64Array;
   readonly elements: NonlinearElement[];
-  /** What the elements were last made for. */
+  /** What the elements were last made for, and how often they were made. */
   private readonly made: Float64Array;
+  revision = 0;
 
   /** @param other whose values to begin with */
   constructor(
@@ -126,6 +127,7 @@ export class Values {
       const { part, own } = entangled;
       if (own.every((i) => all[i] === made[i])) continue;
       for (const i of own) made[i] = all[i];
+      this.revision++;
       let next = 0;
       for (const element of elementsOf(system, entangled, this.partOf(part, own)))
         this.elements[entangled.elements[next++]] = element;
@@ -161,6 +163,11 @@ export class Values {
     const changed = withValue(this.partOf(part, own), name, value);
     const found = elementsOf(this.system, entangled, changed);
     return entangled.elements.map((at, i) => ({ at, element: found[i] }));
+  }
+
+  /** The parts that write elements, with their present values. */
+  parts(): Part[] {
+    return this.system.entangled.map(({ part, own }) => this.partOf(part, own));
   }
 
   private partOf(part: Part, own: readonly number[]): Part {

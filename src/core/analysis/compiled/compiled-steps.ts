@@ -1,3 +1,6 @@
+import { lawsOf } from '@/core/circuit/laws';
+import type { Law } from '@/core/circuit/laws/law';
+import type { Values } from '@/core/circuit/values';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { SOUND_CHANGES } from '../linear/trust';
@@ -7,6 +10,18 @@ import { even } from './step-layout';
 import { stepOrder } from './step-order';
 import type { Refusal, SteppedCircuit } from './stepped-circuit';
 import { compiled } from './wasm';
+
+/** The present law of each element. */
+function lawsIn(values: Values): Law[] {
+  const laws: Law[] = [];
+  const { entangled, mode } = values.system;
+  values
+    .parts()
+    .forEach((part, i) =>
+      lawsOf(part, mode).forEach((law, n) => (laws[entangled[i].elements[n]] = law)),
+    );
+  return laws;
+}
 
 /** Steps that one call takes at most. */
 const MOST_STEPS = 256;
@@ -55,6 +70,7 @@ export class CompiledSteps {
   private readonly doubles: Float64Array;
   private readonly whole: Int32Array;
   private readonly evenNets: number;
+  private lawsRevision = -1;
 
   private constructor(
     private readonly equations: LargeSignalEquations,
@@ -83,7 +99,8 @@ export class CompiledSteps {
   ): CompiledSteps | undefined {
     if (equations.size > MOST_UNKNOWNS) return undefined;
     const { pattern, system } = equations;
-    const devices = equations.values.elements.map(install);
+    const laws = lawsIn(equations.values);
+    const devices = equations.values.elements.map((element, i) => install(element, laws[i]));
     const marks = (...lists: readonly Int32Array[]) => {
       const marked = new Uint8Array(pattern.rows.length);
       for (const list of lists) for (const slot of list) marked[slot] = 1;
@@ -128,7 +145,7 @@ export class CompiledSteps {
    * @returns whether the order of pivots serves them
    */
   prepare(seconds: number): boolean {
-    const { doubles, kernel, equations, elements } = this;
+    const { doubles, kernel, equations } = this;
     const { layout } = kernel;
     const { g, c } = equations.pattern;
     const pace = 2 / seconds;
@@ -139,16 +156,26 @@ export class CompiledSteps {
     }
     doubles.fill(pace, layout.pace / 8, layout.pace / 8 + 2);
     doubles.set(this.rest, layout.rest / 8);
+    this.takeLaws();
+    this.run.board();
+    return doubles[layout.doubt / 8] <= SOUND_CHANGES;
+  }
+
+  /** Constants of the devices, where they have changed. */
+  private takeLaws(): void {
+    const { doubles, elements, equations } = this;
+    const { values } = equations;
+    if (this.lawsRevision === values.revision) return;
+    this.lawsRevision = values.revision;
+    const laws = lawsIn(values);
     elements.forEach((pair, p) =>
       pair.forEach((element, lane) => {
-        const { constants, drops } = equations.values.elements[element].law;
-        const at = layout.constants[p] / 8 + lane;
+        const { constants, drops } = laws[element];
+        const at = this.kernel.layout.constants[p] / 8 + lane;
         constants.forEach((value, i) => (doubles[at + 2 * i] = value));
         drops.forEach(({ bend }, j) => (doubles[at + 2 * (constants.length + j)] = 1 / bend));
       }),
     );
-    this.run.board();
-    return doubles[layout.doubt / 8] <= SOUND_CHANGES;
   }
 
   /** Take over from the plain stepper. */

@@ -1,4 +1,4 @@
-import type { Arithmetic } from '@/core/circuit/law';
+import type { Arithmetic } from '@/core/circuit/laws/law';
 import { V128, type Code, type PairOp } from './wasm';
 
 /** Two numbers side by side: a local, something in memory, or the same constant in both lanes. */

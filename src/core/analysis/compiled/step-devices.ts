@@ -1,4 +1,4 @@
-import type { Arithmetic, Flow, Law } from '@/core/circuit/law';
+import type { Arithmetic, Flow, Law } from '@/core/circuit/laws/law';
 import type { NonlinearElement } from '@/core/circuit/stamper';
 import { LaneArithmetic, type Lanes } from './lane-arithmetic';
 import { ONE, ZERO, type Algebra, type Term } from './terms';
@@ -39,7 +39,7 @@ const hollow = ((): Arithmetic<number> => {
   };
 })();
 
-export function install({ law, inputs, rows }: NonlinearElement): Installed {
+export function install({ inputs, rows }: NonlinearElement, law: Law): Installed {
   const of = (list: readonly number[], i: number) => (i < 0 ? -1 : list[i]);
   const zeros = (list: readonly unknown[]) => list.map(() => 0);
   return {

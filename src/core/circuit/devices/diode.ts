@@ -1,18 +1,7 @@
 import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
-import {
-  boundedExp,
-  boundedExpLaw,
-  boundedExpSlope,
-  criticalVolts,
-  depletion,
-  depletionLaw,
-  limitJunction,
-  MOST_MOVE,
-  type Depletion,
-} from '../junction';
-import { sumOf, type Law } from '../law';
+import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 import { parameters } from '../stamper';
 
@@ -33,8 +22,13 @@ const schema = z.strictObject({
   model: diodeModel,
 });
 
+export type Diode = z.infer<typeof schema>;
+
+/** Built-in voltage and grading of the depletion layer. */
+export const LAYER = { volts: 0.75, grading: 0.4 };
+
 /** i = Is (exp(v / (n VT)) - 1), with depletion and diffusion charge (W. Shockley, Bell Syst. Tech. J. 28, 1949). */
-export const diode = defineDevice<z.infer<typeof schema>>({
+export const diode = defineDevice<Diode>({
   kind: 'diode',
   schema,
   terminals: ({ anode, cathode }) => ({ anode, cathode }),
@@ -44,7 +38,7 @@ export const diode = defineDevice<z.infer<typeof schema>>({
     const { saturationAmps, emissionCoefficient, junctionFarads, transitSeconds } = part.model;
     const vt = emissionCoefficient * THERMAL_VOLTS;
     const critical = criticalVolts(saturationAmps, emissionCoefficient);
-    const layer = { farads: junctionFarads, volts: 0.75, grading: 0.4 };
+    const layer = { ...LAYER, farads: junctionFarads };
     const nets = [s.net(part.anode), s.net(part.cathode)];
     s.nonlinear({
       inputs: nets,
@@ -58,7 +52,6 @@ export const diode = defineDevice<z.infer<typeof schema>>({
         pair(out.current, out.conductance, i, g);
         pair(out.charge, out.capacitance, qj + transitSeconds * i, cj + transitSeconds * g);
       },
-      law: lawOf(part.model, vt, layer),
       limit(v, previous) {
         const wanted = v[0] - v[1];
         const allowed = limitJunction(wanted, previous[0] - previous[1], vt, critical);
@@ -69,32 +62,6 @@ export const diode = defineDevice<z.infer<typeof schema>>({
     });
   },
 });
-
-/** The same for compiled steps: one drop, one flow. */
-function lawOf(model: z.infer<typeof diodeModel>, vt: number, layer: Depletion): Law {
-  const { saturationAmps, junctionFarads, transitSeconds } = model;
-  return {
-    name: `diode${junctionFarads ? ' layer' : ''}${transitSeconds ? ' transit' : ''}`,
-    drops: [{ plus: 0, minus: 1, bend: vt, most: MOST_MOVE }],
-    constants: [saturationAmps, 1 / vt, saturationAmps / vt, junctionFarads, transitSeconds],
-    write(a, [v], [amps, perVt, siemens, farads, seconds]) {
-      const { excess, slope } = boundedExpLaw(a, a.mul(v, perVt));
-      const current = a.mul(amps, excess);
-      const conductance = a.mul(siemens, slope);
-      const flow = { from: 0, to: 1, current, conductance: [conductance] };
-      const charges = [
-        ...(junctionFarads ? [depletionLaw(a, { ...layer, farads }, v)] : []),
-        ...(transitSeconds
-          ? [{ charge: a.mul(seconds, current), capacitance: a.mul(seconds, conductance) }]
-          : []),
-      ];
-      if (charges.length === 0) return [flow];
-      const charge = sumOf(a, ...charges.map((c) => c.charge));
-      const capacitance = sumOf(a, ...charges.map((c) => c.capacitance));
-      return [{ ...flow, charge, capacitance: [capacitance] }];
-    },
-  };
-}
 
 /** Write a two-terminal quantity and its derivative. */
 function pair(value: Float64Array, slope: Float64Array, x: number, dx: number): void {

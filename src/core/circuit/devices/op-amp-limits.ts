@@ -1,13 +1,5 @@
 import type { OpAmp, OpAmpModel } from './op-amp-model';
-import { parameters, type Stamper } from '../stamper';
-import {
-  CLAMP_GAIN,
-  CLAMP_VOLTS,
-  gainStageLaw,
-  outputLimitLaw,
-  RAIL_BEND_AMPS,
-  railDrawLaw,
-} from './op-amp-limit-laws';
+import { parameters, type StampMode, type Stamper } from '../stamper';
 
 interface Unknowns {
   plus: number;
@@ -20,8 +12,42 @@ interface Unknowns {
   i: number;
 }
 
+/** Softness of the output clamp, volts, and how hard it holds against the input stage. */
+export const CLAMP_VOLTS = 0.01;
+export const CLAMP_GAIN = 10;
+/** Current over which the output stage changes from one rail to the other, amperes. */
+export const RAIL_BEND_AMPS = 1e-6;
 /** Output resistance assumed where a current limit needs one. */
 const LEAST_OHMS = 1;
+
+/** Where the gain stage ends. */
+export interface Limits {
+  /** The input difference at which the input stage is spent, volts. */
+  spent: number;
+  /** Furthest voltages: above a rail, or above ground; infinite where there is no end. */
+  high: number;
+  low: number;
+  railPlus: boolean;
+  railMinus: boolean;
+}
+
+export function limitsOf(part: OpAmp, model: OpAmpModel, mode: StampMode): Limits {
+  const headroom = model.headroomVolts ?? 0;
+  const [railPlus, railMinus] = [part.supplyPlus !== undefined, part.supplyMinus !== undefined];
+  const slews = mode === 'large-signal' && model.slewVoltsPerSecond !== undefined;
+  return {
+    // Slew rate / (2 pi GBW).
+    spent: slews ? model.slewVoltsPerSecond! / (2 * Math.PI * model.gainBandwidthHz) : 1,
+    high: (railPlus ? 0 : (model.supply?.plusVolts ?? Infinity)) - headroom,
+    low: (railMinus ? 0 : (model.supply?.minusVolts ?? -Infinity)) + headroom,
+    railPlus,
+    railMinus,
+  };
+}
+
+/** Output resistance of an output with a limited current. */
+export const outputOhmsOf = ({ outputOhms }: OpAmpModel): number =>
+  Math.max(outputOhms ?? 0, LEAST_OHMS);
 
 /**
  * What a real op-amp cannot do: its input stage gives a bounded current, so that the gain stage
@@ -41,15 +67,11 @@ export function stampLimits(
   const slews = s.mode === 'large-signal' && model.slewVoltsPerSecond !== undefined;
   parameters(s, { headroomVolts, outputAmps, ...model.supply });
   if (slews) s.parameter('slewVoltsPerSecond', model.slewVoltsPerSecond!);
-  const railPlus = part.supplyPlus === undefined ? undefined : s.net(part.supplyPlus);
-  const railMinus = part.supplyMinus === undefined ? undefined : s.net(part.supplyMinus);
-  const headroom = model.headroomVolts ?? 0;
-  const high = model.supply?.plusVolts ?? Infinity;
-  const low = model.supply?.minusVolts ?? -Infinity;
-  // The input difference at which the input stage is spent: slew rate / (2 pi GBW).
-  const spent = slews ? model.slewVoltsPerSecond! / (2 * Math.PI * model.gainBandwidthHz) : 1;
+  const { spent, high, low, railPlus, railMinus } = limitsOf(part, model, s.mode);
+  const upperRail = railPlus ? s.net(part.supplyPlus!) : -1;
+  const lowerRail = railMinus ? s.net(part.supplyMinus!) : -1;
   s.nonlinear({
-    inputs: [plus, minus, u, railPlus ?? -1, railMinus ?? -1],
+    inputs: [plus, minus, u, upperRail, lowerRail],
     rows: [u],
     noise: [],
     evaluate(x, values) {
@@ -57,22 +79,15 @@ export function stampLimits(
       const vp = x[3];
       const vm = x[4];
       const t = Math.tanh((x[0] - x[1]) / spent);
-      const upper = softOver(v - ((railPlus === undefined ? high : vp) - headroom));
-      const lower = softOver((railMinus === undefined ? low : vm) + headroom - v);
+      const upper = softOver(v - ((railPlus ? vp : 0) + high));
+      const lower = softOver((railMinus ? vm : 0) + low - v);
       values.current[0] = -spent * t + CLAMP_GAIN * (upper.value - lower.value);
       values.conductance[0] = t * t - 1;
       values.conductance[1] = 1 - t * t;
       values.conductance[2] = CLAMP_GAIN * (upper.slope + lower.slope);
-      values.conductance[3] = railPlus === undefined ? 0 : -CLAMP_GAIN * upper.slope;
-      values.conductance[4] = railMinus === undefined ? 0 : -CLAMP_GAIN * lower.slope;
+      values.conductance[3] = railPlus ? -CLAMP_GAIN * upper.slope : 0;
+      values.conductance[4] = railMinus ? -CLAMP_GAIN * lower.slope : 0;
     },
-    law: gainStageLaw({
-      spent,
-      high: (railPlus === undefined ? high : 0) - headroom,
-      low: (railMinus === undefined ? low : 0) + headroom,
-      railPlus: railPlus !== undefined,
-      railMinus: railMinus !== undefined,
-    }),
   });
 
   if (model.outputAmps === undefined) {
@@ -82,7 +97,7 @@ export function stampLimits(
   } else {
     const most = model.outputAmps;
     parameters(s, { outputOhms: model.outputOhms });
-    const ohms = Math.max(model.outputOhms ?? 0, LEAST_OHMS);
+    const ohms = outputOhmsOf(model);
     s.resistive(i, i, -1);
     s.nonlinear({
       inputs: [driven, out],
@@ -94,11 +109,9 @@ export function stampLimits(
         values.conductance[0] = (1 - t * t) / ohms;
         values.conductance[1] = -values.conductance[0];
       },
-      law: outputLimitLaw(most, ohms),
     });
   }
-  if (railPlus !== undefined || railMinus !== undefined)
-    drawFromSupplies(s, i, railPlus ?? -1, railMinus ?? -1);
+  if (railPlus || railMinus) drawFromSupplies(s, i, upperRail, lowerRail);
 }
 
 /** The output current comes from the positive rail when it leaves the output, from the negative when it enters. */
@@ -115,7 +128,6 @@ function drawFromSupplies(s: Stamper, i: number, railPlus: number, railMinus: nu
       values.conductance[0] = (1 + amps / root) / 2;
       values.conductance[1] = (1 - amps / root) / 2;
     },
-    law: railDrawLaw,
   });
 }
 

@@ -1,8 +1,6 @@
 import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
-import { MOST_MOVE } from '../junction';
-import type { Arithmetic, Law } from '../law';
 import { net, notNegative, partBase, positive } from '../part';
 import { parameters } from '../stamper';
 
@@ -30,15 +28,17 @@ const schema = z
     path: ['biasSiemens'],
   });
 
+export type Ota = z.infer<typeof schema>;
+
 /** Width over which a controlled bias current bends to zero, amperes. */
-const BEND_AMPS = 1e-9;
+export const BEND_AMPS = 1e-9;
 
 /**
  * Operational transconductance amplifier: i = Ib tanh((v+ - v-) / (2 VT)), out of `out`: the
  * differential pair's law (P. R. Gray, R. G. Meyer, "Analysis and Design of Analog Integrated
  * Circuits", section 3.5). Linearising diodes take (Id/2) tanh of the same argument from the inputs.
  */
-export const ota = defineDevice<z.infer<typeof schema>>({
+export const ota = defineDevice<Ota>({
   kind: 'ota',
   schema,
   terminals: ({ inPlus, inMinus, out, bias }) => ({
@@ -81,7 +81,6 @@ export const ota = defineDevice<z.infer<typeof schema>>({
         out.conductance[1] = bias * slope;
         out.bias = bias;
       },
-      law: controlled ? controlledLaw(siemens) : fixedLaw(fixed),
     });
     if (part.diodeAmps === undefined) return;
     const diodes = part.diodeAmps / 2;
@@ -99,55 +98,6 @@ export const ota = defineDevice<z.infer<typeof schema>>({
         out.conductance[2] = -diodes * slope;
         out.conductance[3] = diodes * slope;
       },
-      law: { ...fixedLaw(diodes), name: 'ota diodes', write: diodesLaw },
     });
-  },
-});
-
-/** The difference of the inputs; the pair is steered over by a few thermal voltages. */
-const STEERED = { plus: 0, minus: 1, bend: 2 * THERMAL_VOLTS, most: MOST_MOVE };
-
-/** tanh of the input difference and its slope. */
-function steer<V>(a: Arithmetic<V>, drop: V): { t: V; slope: V } {
-  const perVolt = a.number(1 / (2 * THERMAL_VOLTS));
-  const t = a.tanh(a.mul(drop, perVolt));
-  return { t, slope: a.mul(a.sub(a.number(1), a.mul(t, t)), perVolt) };
-}
-
-const fixedLaw = (amps: number): Law => ({
-  name: 'ota',
-  drops: [STEERED],
-  constants: [amps],
-  write(a, [drop], [bias]) {
-    const { t, slope } = steer(a, drop);
-    return [{ from: -1, to: 0, current: a.mul(bias, t), conductance: [a.mul(bias, slope)] }];
-  },
-});
-
-/** The linearising diodes take their current from one input to the other. */
-const diodesLaw: Law['write'] = (a, [drop], [amps]) => {
-  const { t, slope } = steer(a, drop);
-  return [{ from: 0, to: 1, current: a.mul(amps, t), conductance: [a.mul(amps, slope)] }];
-};
-
-const controlledLaw = (siemens: number): Law => ({
-  name: 'ota with a controlled bias',
-  drops: [STEERED, { plus: 2, minus: -1, bend: BEND_AMPS / siemens }],
-  constants: [siemens],
-  write(a, [drop, control], [perVolt]) {
-    const { t, slope } = steer(a, drop);
-    const raw = a.mul(perVolt, control);
-    const root = a.sqrt(a.add(a.mul(raw, raw), a.number(BEND_AMPS * BEND_AMPS)));
-    const half = a.number(0.5);
-    const bias = a.mul(half, a.add(raw, root));
-    const byControl = a.mul(half, a.mul(perVolt, a.add(a.number(1), a.div(raw, root))));
-    return [
-      {
-        from: -1,
-        to: 0,
-        current: a.mul(bias, t),
-        conductance: [a.mul(bias, slope), a.mul(byControl, t)],
-      },
-    ];
   },
 });

@@ -1,6 +1,5 @@
 import * as z from 'zod';
 import { defineDevice } from '../device';
-import type { Law } from '../law';
 import { net, partBase, positive } from '../part';
 import { admittance, parameters } from '../stamper';
 
@@ -28,7 +27,7 @@ const schema = z.strictObject({
   ...photocellModel.shape,
 });
 
-type Photocell = z.infer<typeof schema>;
+export type Photocell = z.infer<typeof schema>;
 
 /**
  * A lamp and a light-dependent resistor in one case. The cell's conductance follows the lamp current
@@ -52,10 +51,7 @@ export const photocell = defineDevice<Photocell>({
     const b = s.net(part.b);
     // The state is the logarithm of the cell's conductance, so it can swing over decades.
     const state = s.unknown('cell state');
-    const curve = [...part.curve]
-      .sort((p, q) => p.amps - q.amps)
-      .map((p) => ({ x: Math.log(p.amps), y: -Math.log(p.ohms) }));
-    const dark = -Math.log(part.darkOhms);
+    const { curve, dark } = onLogAxes(part);
     // d(state)/dt = (target - state) / tau, with tau between the two times by the sign of the gap.
     s.reactive(state, state, 1);
     s.nonlinear({
@@ -93,78 +89,23 @@ export const photocell = defineDevice<Photocell>({
           out.conductance[5 * row + 4] = -way * g;
         }
       },
-      law: lawOf(part, curve, dark),
     });
   },
 });
 
 /** Above this conductance (its logarithm) the cell's state no longer counts. */
-const MOST_STATE = 50;
-/** How far the state moves before its rate changes noticeably. */
-const STATE_BEND = 0.1;
+export const MOST_STATE = 50;
 
-/** The same for compiled steps: the drops are lamp, state and cell; the flows the state's and the cell's. */
-function lawOf(part: Photocell, curve: readonly { x: number; y: number }[], dark: number): Law {
-  const least = leastAmps(curve);
-  const lines = curve.slice(1).map((q, k) => [curve[k].x, curve[k].y, steepness(curve[k], q)]);
-  return {
-    name: `photocell of ${lines.length}`,
-    drops: [
-      { plus: 0, minus: 1, bend: least * part.lampOhms },
-      { plus: 2, minus: -1, bend: STATE_BEND },
-      { plus: 3, minus: 4, bend: 1 },
-    ],
-    constants: [
-      1 / part.lampOhms,
-      least * least,
-      Math.exp(dark),
-      (1 / part.onSeconds + 1 / part.offSeconds) / 2,
-      (1 / part.onSeconds - 1 / part.offSeconds) / 2,
-      ...lines.flat(),
-    ],
-    write(a, [lamp, state, cell], [perOhm, leastSquare, darkness, rest, swing, ...points]) {
-      const one = a.number(1);
-      const amps = a.mul(lamp, perOhm);
-      const square = a.add(a.mul(amps, amps), leastSquare);
-      const x = a.mul(a.number(0.5), a.log(square));
-      let [px, py, steep] = points;
-      for (let k = 3; k < points.length; k += 3) {
-        const corner = points[k];
-        const choose = (next: typeof lamp, before: typeof lamp) =>
-          a.ifAbove(x, corner, next, before);
-        [px, py, steep] = [
-          choose(points[k], px),
-          choose(points[k + 1], py),
-          choose(points[k + 2], steep),
-        ];
-      }
-      const lit = a.exp(a.add(py, a.mul(steep, a.sub(x, px))));
-      const total = a.add(lit, darkness);
-      const slope = a.mul(a.div(lit, total), a.div(a.mul(steep, amps), square));
-      const gap = a.sub(a.log(total), state);
-      const turn = a.tanh(a.mul(gap, a.number(4)));
-      const rate = a.add(rest, a.mul(swing, turn));
-      const bent = a.mul(a.mul(a.number(4), swing), a.sub(one, a.mul(turn, turn)));
-      const byGap = a.neg(a.add(rate, a.mul(gap, bent)));
-      const conductance = a.exp(a.min(state, a.number(MOST_STATE)));
-      const current = a.mul(conductance, cell);
-      return [
-        {
-          from: 0,
-          to: -1,
-          current: a.neg(a.mul(gap, rate)),
-          conductance: [a.mul(byGap, a.mul(slope, perOhm)), a.neg(byGap)],
-        },
-        { from: 1, to: 2, current, conductance: [undefined, current, conductance] },
-      ];
-    },
-  };
-}
+/** Logarithms of lamp currents and conductances, by rising current, and of the dark conductance. */
+export const onLogAxes = (part: Photocell) => ({
+  curve: [...part.curve]
+    .sort((p, q) => p.amps - q.amps)
+    .map((p) => ({ x: Math.log(p.amps), y: -Math.log(p.ohms) })),
+  dark: -Math.log(part.darkOhms),
+});
 
-const leastAmps = (curve: readonly { x: number }[]): number => Math.exp(curve[0].x) * 1e-3;
-
-const steepness = (p: { x: number; y: number }, q: { x: number; y: number }): number =>
-  (q.y - p.y) / (q.x - p.x);
+/** Below the curve's first current the lamp's law is rounded off. */
+export const leastAmps = (curve: readonly { x: number }[]): number => Math.exp(curve[0].x) * 1e-3;
 
 /** Logarithm of the settled conductance for a lamp current, and its derivative by the current. */
 function lightTarget(
@@ -178,7 +119,7 @@ function lightTarget(
   let k = 0;
   while (k < curve.length - 2 && x > curve[k + 1].x) k++;
   const [p, q] = [curve[k], curve[k + 1]];
-  const steep = steepness(p, q);
+  const steep = (q.y - p.y) / (q.x - p.x);
   const y = p.y + steep * (x - p.x);
   // Darkness adds its own small conductance.
   const total = Math.log(Math.exp(y) + Math.exp(dark));

@@ -1,17 +1,7 @@
 import * as z from 'zod';
 import { THERMAL_VOLTS } from '@/core/constants';
 import { defineDevice } from '../device';
-import {
-  boundedExp,
-  boundedExpLaw,
-  boundedExpSlope,
-  criticalVolts,
-  depletion,
-  depletionLaw,
-  limitJunction,
-  MOST_MOVE,
-} from '../junction';
-import { sumOf, type Flow, type Law } from '../law';
+import { boundedExp, boundedExpSlope, criticalVolts, depletion, limitJunction } from '../junction';
 import { net, notNegative, partBase, positive } from '../part';
 import { parameters } from '../stamper';
 
@@ -35,15 +25,17 @@ const schema = z.strictObject({
   model: transistorModel,
 });
 
+export type Transistor = z.infer<typeof schema>;
+
 /** Built-in voltage and grading of both depletion layers. */
-const LAYER = { volts: 0.75, grading: 0.33 };
+export const LAYER = { volts: 0.75, grading: 0.33 };
 
 /**
  * Bipolar transistor in the transport form of Ebers and Moll (J. J. Ebers, J. L. Moll, Proc. IRE 42,
  * 1954; transport form: I. Getreu, "Modeling the Bipolar Transistor", 1976, chapter 2):
  * iT = Is (exp(vBE/VT) - exp(vBC/VT)) (1 - vBC/VA),  iB = iF/betaF + iR/betaR.
  */
-export const transistor = defineDevice<z.infer<typeof schema>>({
+export const transistor = defineDevice<Transistor>({
   kind: 'transistor',
   schema,
   terminals: ({ collector, base, emitter }) => ({ collector, base, emitter }),
@@ -103,7 +95,6 @@ export const transistor = defineDevice<z.infer<typeof schema>>({
           cbc,
         );
       },
-      law: lawOf(m),
       limit(v, previous) {
         const be0 = sign * (v[1] - v[2]);
         const be1 = limitJunction(be0, sign * (previous[1] - previous[2]), THERMAL_VOLTS, critical);
@@ -117,85 +108,6 @@ export const transistor = defineDevice<z.infer<typeof schema>>({
     });
   },
 });
-
-/**
- * The same for compiled steps: the drops are vbe and vbc, the flows go from collector and from base
- * to the emitter, and a charge from base to collector.
- */
-function lawOf(m: z.infer<typeof transistorModel>): Law {
-  const sign = m.polarity === 'npn' ? 1 : -1;
-  const drop = (minus: number) => ({ plus: 1, minus, bend: THERMAL_VOLTS, most: MOST_MOVE });
-  const charged = [
-    ['emitter layer', m.baseEmitterFarads],
-    ['collector layer', m.baseCollectorFarads],
-    ['transit', m.transitSeconds],
-  ].flatMap(([name, value]) => (value ? [name] : []));
-  return {
-    name: ['transistor', ...(m.earlyVolts ? ['early'] : []), ...charged].join(' '),
-    drops: [drop(2), drop(0)],
-    constants: [
-      sign,
-      sign / THERMAL_VOLTS,
-      m.saturationAmps,
-      m.saturationAmps / THERMAL_VOLTS,
-      1 / m.betaForward,
-      1 / m.betaReverse,
-      m.earlyVolts ? 1 / m.earlyVolts : 0,
-      m.baseEmitterFarads,
-      m.baseCollectorFarads,
-      m.transitSeconds,
-    ],
-    write(a, [be, bc], [sense, perVt, amps, siemens, perBf, perBr, perEarly, cbe, cbc, seconds]) {
-      const emitter = boundedExpLaw(a, a.mul(be, perVt));
-      const collector = boundedExpLaw(a, a.mul(bc, perVt));
-      const forward = a.mul(amps, emitter.excess);
-      const reverse = a.mul(amps, collector.excess);
-      const gf = a.mul(siemens, emitter.slope);
-      const gr = a.mul(siemens, collector.slope);
-      const through = a.sub(forward, reverse);
-      let transport = through;
-      let icBe = gf;
-      let icBc = a.neg(gr);
-      if (m.earlyVolts) {
-        const early = a.sub(a.number(1), a.mul(a.mul(sense, bc), perEarly));
-        transport = a.mul(through, early);
-        icBe = a.mul(gf, early);
-        icBc = a.sub(a.neg(a.mul(gr, early)), a.mul(through, perEarly));
-      }
-      const collectorFlow: Flow<typeof be> = {
-        from: 0,
-        to: 2,
-        current: a.mul(sense, a.sub(transport, a.mul(reverse, perBr))),
-        conductance: [icBe, a.sub(icBc, a.mul(gr, perBr))],
-      };
-      const baseFlow: Flow<typeof be> = {
-        from: 1,
-        to: 2,
-        current: a.mul(sense, a.add(a.mul(forward, perBf), a.mul(reverse, perBr))),
-        conductance: [a.mul(gf, perBf), a.mul(gr, perBr)],
-      };
-      const flows = [collectorFlow, baseFlow];
-      const stored = [
-        ...(m.baseEmitterFarads
-          ? [depletionLaw(a, { ...LAYER, farads: cbe }, a.mul(sense, be))]
-          : []),
-        ...(m.transitSeconds
-          ? [{ charge: a.mul(seconds, forward), capacitance: a.mul(seconds, gf) }]
-          : []),
-      ];
-      if (stored.length > 0) {
-        baseFlow.charge = a.mul(sense, sumOf(a, ...stored.map((s) => s.charge)));
-        baseFlow.capacitance = [sumOf(a, ...stored.map((s) => s.capacitance)), undefined];
-      }
-      if (m.baseCollectorFarads) {
-        const layer = depletionLaw(a, { ...LAYER, farads: cbc }, a.mul(sense, bc));
-        const charge = a.mul(sense, layer.charge);
-        flows.push({ from: 1, to: 0, charge, capacitance: [undefined, layer.capacitance] });
-      }
-      return flows;
-    },
-  };
-}
 
 /** Collector and base quantities to the three terminals, with derivatives by the terminals' voltages. */
 function spread(

@@ -1,4 +1,4 @@
-import type { Arithmetic } from '../law';
+import type { Arithmetic } from '../laws/law';
 
 /** A law read with plain numbers. */
 export const PLAIN: Arithmetic<number> = {

@@ -1,23 +1,30 @@
-import type { Arithmetic, Law } from '../law';
+import type { OpAmp } from '../devices/op-amp-model';
+import {
+  CLAMP_GAIN,
+  CLAMP_VOLTS,
+  limitsOf,
+  outputOhmsOf,
+  RAIL_BEND_AMPS,
+  type Limits,
+} from '../devices/op-amp-limits';
+import type { StampMode } from '../stamper';
+import type { Arithmetic, Law } from './law';
 
-/** Softness of the output clamp, volts, and how hard it holds against the input stage. */
-export const CLAMP_VOLTS = 0.01;
-export const CLAMP_GAIN = 10;
-/** Current over which the output stage changes from one rail to the other, amperes. */
-export const RAIL_BEND_AMPS = 1e-6;
-
-interface GainStage {
-  /** The input difference at which the input stage is spent. */
-  spent: number;
-  /** Furthest voltages of the gain stage: against ground, or against a rail; infinite where there is none. */
-  high: number;
-  low: number;
-  railPlus: boolean;
-  railMinus: boolean;
+/** The limits that an op-amp's stamp writes, in its order. */
+export function opAmpLaws(part: OpAmp, mode: StampMode): Law[] {
+  const { model, supplyPlus, supplyMinus } = part;
+  if (model === 'ideal') return [];
+  const { outputAmps } = model;
+  const onRails = supplyPlus !== undefined || supplyMinus !== undefined;
+  return [
+    gainStageLaw(limitsOf(part, model, mode)),
+    ...(outputAmps === undefined ? [] : [outputLimitLaw(outputAmps, outputOhmsOf(model))]),
+    ...(onRails ? [railDrawLaw] : []),
+  ];
 }
 
 /** Inputs: plus, minus, gain stage, positive and negative rail; row: the gain stage. */
-export function gainStageLaw({ spent, high, low, railPlus, railMinus }: GainStage): Law {
+function gainStageLaw({ spent, high, low, railPlus, railMinus }: Limits): Law {
   const above = Number.isFinite(high);
   const below = Number.isFinite(low);
   const end = (minus: number) => ({ plus: 2, minus, bend: CLAMP_VOLTS });
@@ -50,7 +57,7 @@ export function gainStageLaw({ spent, high, low, railPlus, railMinus }: GainStag
 }
 
 /** Inputs: what drives the output resistance, and the output; row: the output current's. */
-export const outputLimitLaw = (amps: number, ohms: number): Law => ({
+const outputLimitLaw = (amps: number, ohms: number): Law => ({
   name: 'output limit',
   drops: [{ plus: 0, minus: 1, bend: ohms * amps }],
   constants: [amps, 1 / (ohms * amps), 1 / ohms],
@@ -62,7 +69,7 @@ export const outputLimitLaw = (amps: number, ohms: number): Law => ({
 });
 
 /** Input: the output current; rows: positive and negative rail. */
-export const railDrawLaw: Law = {
+const railDrawLaw: Law = {
   name: 'rail draw',
   drops: [{ plus: 0, minus: -1, bend: RAIL_BEND_AMPS }],
   constants: [],
