@@ -236,7 +236,7 @@ export class PairCode {
     this.flowsInto(this.slopes, drops, visit);
   }
 
-  /** Charges of the solution, likewise. */
+  /** Charges of the solution, along the tangents that it was found by. */
   chargesInto(visit: (row: number, value: Term) => void): void {
     this.flowsInto(this.charges, this.solved, visit);
   }

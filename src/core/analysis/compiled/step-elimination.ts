@@ -24,7 +24,10 @@ export class StepElimination {
   /** The terms that went into each pivot: an entry, or a product. */
   private readonly into = new Map<number, { l: Term; u: Term }[]>();
   private readonly solution = new Map<number, Term>();
-  private readonly slotAt = new Map<string, number>();
+  /** Equations of the passes as they were before anything of them was eliminated, by row. */
+  private readonly equations: { right: Term; terms: { a: Term; column: number }[] }[] = [];
+  /** Slots by row and column, those of the order. */
+  private readonly slotAt: ReadonlyMap<string, number>;
   private readonly rowPlace: ReadonlyMap<number, number>;
   private readonly columnPlace: ReadonlyMap<number, number>;
 
@@ -40,10 +43,9 @@ export class StepElimination {
     this.right = Array.from({ length: plan.size }, empty);
     this.rowPlace = new Map(order.rows.map((row, i) => [row, i]));
     this.columnPlace = new Map(order.unknowns.map((unknown, i) => [unknown, i]));
+    const { rows, columns } = order.places;
+    this.slotAt = new Map(Array.from(rows, (row, slot) => [`${row} ${columns[slot]}`, slot]));
   }
-
-  /** Equations of the passes as they were before anything of them was eliminated, by row. */
-  private readonly equations: { right: Term; terms: { a: Term; column: number }[] }[] = [];
 
   /** An entry before the passes, by its slot among those of the order. */
   enter(slot: number, value: Term): void {
@@ -59,21 +61,13 @@ export class StepElimination {
   stamp(row: number, unknown: number, value: Term): void {
     const place = this.rowPlace.get(row);
     if (place === undefined) return;
-    this.entries[this.slotOf(place, this.columnPlace.get(unknown)!)].added.push(value);
+    this.entries[this.slotAt.get(`${place} ${this.columnPlace.get(unknown)}`)!].added.push(value);
   }
 
   /** Something that a device takes from a row's right side. */
   pull(row: number, value: Term): void {
     const place = this.rowPlace.get(row);
     if (place !== undefined) this.right[place].added.push(this.algebra.negative(value));
-  }
-
-  private slotOf(row: number, column: number): number {
-    if (this.slotAt.size === 0) {
-      const { rows, columns } = this.order.places;
-      rows.forEach((r, slot) => this.slotAt.set(`${r} ${columns[slot]}`, slot));
-    }
-    return this.slotAt.get(`${row} ${column}`)!;
   }
 
   /** The whole number, from where it is wanted on. */

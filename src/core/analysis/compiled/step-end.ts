@@ -1,5 +1,4 @@
-import type { PairCode } from './step-devices';
-import { FINAL } from './step-devices';
+import { FINAL, type PairCode } from './step-devices';
 import type { StepElimination } from './step-elimination';
 import type { StepLayout } from './step-layout';
 import type { StepRows } from './step-rows';

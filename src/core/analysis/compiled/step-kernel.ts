@@ -36,7 +36,6 @@ export function stepKernel(circuit: SteppedCircuit, steps: number): StepKernel {
   const shape: StepShape = {
     slots: circuit.pattern.rows.length,
     unknowns: circuit.pattern.size,
-    nets: circuit.nets,
     pairs: circuit.pairs,
     inputs: circuit.inputs.length,
     outputs: circuit.outputs.length,

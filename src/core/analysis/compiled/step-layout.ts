@@ -4,8 +4,6 @@ import type { DevicePair } from './step-devices';
 export interface StepShape {
   slots: number;
   unknowns: number;
-  /** The first so many unknowns are nets. */
-  nets: number;
   pairs: readonly DevicePair[];
   /** Numbers that are given for each step, and unknowns that are written down after it. */
   inputs: number;

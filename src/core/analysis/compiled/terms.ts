@@ -16,7 +16,7 @@ export type Term =
 type Steady = Exclude<Term, { kind: 'local' }>;
 
 export const ZERO: Term = { kind: 'zero' };
-export const ONE: Term = { kind: 'one', negative: false };
+export const ONE: Term & { kind: 'one' } = { kind: 'one', negative: false };
 
 /** Plus or minus a times b. */
 export interface SignedProduct {
@@ -90,16 +90,7 @@ export class Algebra {
 
   /** 1 / x. */
   reciprocal(x: Term): Term {
-    if (x.kind === 'one') return x;
-    if (x.kind === 'board') {
-      const { word, fold } = this;
-      const at = this.allocate();
-      fold.number(0);
-      word.constant(fold, 1);
-      word.op(word.load(fold.number(0), x.at), 'div');
-      word.store(fold, at);
-      return { ...x, at, power: -x.power };
-    }
+    if (x.kind === 'one' || x.kind === 'board') return this.steadyQuotient(ONE, x);
     const level = this.levelOf(x);
     const loop = this.loops[level];
     this.word.constant(loop, 1);

@@ -4,12 +4,10 @@ import { CompiledSteps } from '../compiled/compiled-steps';
 import { Refusal } from '../compiled/stepped-circuit';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import type { Drive } from './drive';
-import { QuickStepper } from './quick-stepper';
+import { PAYS_FROM, QuickStepper } from './quick-stepper';
 import type { Recorder } from './recorder';
 import type { Stepper } from './stepper';
 
-/** Compiling takes as long as some thousands of plain steps. */
-const PAYS_FROM = 4000;
 /** A step of the grid is taken in up to so many parts, powers of two: compiled ones cost next to nothing. */
 const FINEST = 64;
 const FINEST_PLAIN = 4;

@@ -1,14 +1,12 @@
 import { constantOf } from '@/core/circuit/stamper';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { Pace } from './advance';
-import { QuickStepper } from './quick-stepper';
+import { PAYS_FROM, QuickStepper } from './quick-stepper';
 import { Stepper, type RightHandSide } from './stepper';
 
 /** Errors of a step as parts of each voltage's swing: of the method of order 4, and of the cheap rule. */
 const TOLERANCE = 1e-6;
 const TRAPEZOIDAL = 3e-5;
-/** Compiling pays for so many steps. */
-const PAYS_FROM = 4000;
 
 /** A circuit with bent characteristics, led through time by a source whose volts are given step by step. */
 export class Course {

@@ -9,6 +9,9 @@ import {
   type Stepper,
 } from './stepper';
 
+/** Compiling takes as long as some thousands of plain steps. */
+export const PAYS_FROM = 4000;
+
 /** A kernel that takes no step most times it is called is made anew for the present state ... */
 const LEAST_TAKEN = 1 / 4;
 /** ... judged after so many calls, and so many times. */

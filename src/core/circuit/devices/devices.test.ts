@@ -123,15 +123,17 @@ const NONLINEAR: Record<string, Record<string, unknown>> = {
   },
 };
 
+const emptyValues = (rows: number, inputs: number): ElementValues => ({
+  current: new Float64Array(rows),
+  conductance: new Float64Array(rows * inputs),
+  charge: new Float64Array(rows),
+  capacitance: new Float64Array(rows * inputs),
+  bias: 0,
+});
+
 function evaluateAt(element: NonlinearElement, v: Float64Array): ElementValues {
   const [m, n] = [element.rows.length, element.inputs.length];
-  const out = {
-    current: new Float64Array(m),
-    conductance: new Float64Array(m * n),
-    charge: new Float64Array(m),
-    capacitance: new Float64Array(m * n),
-    bias: 0,
-  };
+  const out = emptyValues(m, n);
   element.evaluate(v, out);
   return out;
 }
@@ -141,13 +143,7 @@ function byLaw({ rows, inputs }: NonlinearElement, law: Law, v: Float64Array): E
   const [m, n] = [rows.length, inputs.length];
   const at = (input: number) => (input < 0 ? 0 : v[input]);
   const drops = law.drops.map(({ plus, minus }) => at(plus) - at(minus));
-  const out = {
-    current: new Float64Array(m),
-    conductance: new Float64Array(m * n),
-    charge: new Float64Array(m),
-    capacitance: new Float64Array(m * n),
-    bias: 0,
-  };
+  const out = emptyValues(m, n);
   const add = (list: Float64Array, place: number, inside: boolean, x: number | undefined) => {
     if (inside && x !== undefined) list[place] += x;
   };
