@@ -19,6 +19,8 @@ export interface Device<P extends PartBase = PartBase> {
   passive?: true;
   /** Nets it drives: what an amplifier can be driven too far at. */
   drives?(part: P): string[];
+  /** Nets whose voltage it holds, whatever hangs on them: what hangs there loads nothing else. */
+  holds?(part: P): string[];
   /** The value that stores: dividing it moves everything up in frequency. */
   stores?: string;
   /** Watts it takes at rest, from the volts of its nets; devices with a law of their own tell by that. */

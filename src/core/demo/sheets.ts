@@ -173,7 +173,7 @@ function steepLowPass(at: string): Sheet {
     ask: {
       kind: 'low-pass',
       shape: 'elliptic',
-      limits: { passHz: 15_000, passDb: 0.2, stopHz: 24_000, stopDb: 50 },
+      limits: { passHz: 15_000, passDb: 0.2, stopHz: 26_000, stopDb: 50 },
     },
     source: { name: 'Mixer out', ohms: 100, volts: 1 },
     load: { name: 'Recorder in', ohms: 10_000, farads: 470e-12 },

@@ -1,5 +1,6 @@
 import { bandOf, mainHz, placedBy, type Ask } from '@/core/design/ask';
 import { designAsk, type DesignedStage } from '@/core/design/design';
+import { withRoom } from '@/core/design/room';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import type { StageAsk, StageChoice, Topology } from '@/core/topologies/topology';
 import { checkStageFields } from './gate';
@@ -63,7 +64,7 @@ export function refit(ways: Way[], parts: PartChoices): Way[] {
  * come from the ask keep their ids where they can, so that a selection survives.
  */
 export function redesign(way: Way, ask: Ask, parts: PartChoices): Way {
-  const designed = designAsk(ask).stages;
+  const designed = designAsk(withRoom(ask)).stages;
   const taken = new Set(way.stages.filter((s) => s.origin === 'hand').map((s) => s.id));
   const reuse = way.stages.filter((s) => s.origin === 'ask').map((s) => s.id);
   let next = 1;

@@ -1,6 +1,6 @@
 import * as z from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
-import { notNegative } from '@/core/circuit/part';
+import { notNegative, positive } from '@/core/circuit/part';
 import { bankSchema } from '@/core/sheet/bank-schema';
 import type { Drawing } from '@/core/drawing/drawing';
 import { FACINGS } from '@/core/parts/geometry';
@@ -102,6 +102,13 @@ export const CHOSEN_BY = ['fit', 'hand', 'known', 'solved'] as const;
 export const stagePartSchema = z.strictObject({
   /** Its main number, in SI units: ohms, farads, henries, siemens, amperes, volts. */
   value: z.number({ error: 'must be a finite number' }).optional(),
+  /** The two parts that make the value up, where it is not one. */
+  made: z
+    .strictObject({
+      how: z.enum(['parallel', 'series']),
+      of: z.array(positive).length(2, 'must list two values'),
+    })
+    .optional(),
   /** Who chose the value: the series, the person, a bank’s known parts, or a back-solve. */
   chosen: z.enum(CHOSEN_BY).default('fit'),
   /** Its further numbers, by name: turn, second, k. */

@@ -58,6 +58,13 @@ export function valuesOf({ parts }: Pick<Stage, 'parts'>): Values {
 export const partsOf = (values: Values, chosen: ChosenBy = 'fit'): Record<string, StagePart> =>
   Object.fromEntries(Object.entries(values).map(([id, value]) => [id, { value, chosen }]));
 
+/** A part with another value: what made its old one up is gone. */
+function revalued(part: StagePart | undefined, value: number, chosen: ChosenBy): StagePart {
+  const next = { ...part, value, chosen };
+  delete next.made;
+  return next;
+}
+
 /** The stage with another value of one part; everything else about it stays. */
 export const withValue = (
   stage: Stage,
@@ -66,7 +73,7 @@ export const withValue = (
   chosen: ChosenBy = 'hand',
 ): Stage => ({
   ...stage,
-  parts: { ...stage.parts, [part]: { ...stage.parts[part], value, chosen } },
+  parts: { ...stage.parts, [part]: revalued(stage.parts[part], value, chosen) },
 });
 
 /** The stage with other values, its parts otherwise as they are. */
@@ -75,7 +82,7 @@ export const withValues = (stage: Stage, values: Values, chosen: ChosenBy = 'fit
   parts: {
     ...stage.parts,
     ...Object.fromEntries(
-      Object.entries(values).map(([id, value]) => [id, { ...stage.parts[id], value, chosen }]),
+      Object.entries(values).map(([id, value]) => [id, revalued(stage.parts[id], value, chosen)]),
     ),
   },
 });

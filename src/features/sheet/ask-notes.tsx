@@ -2,6 +2,7 @@ import { Button, Popover } from 'antd';
 import { Info } from 'lucide-react';
 import type { Ask } from '@/core/design/ask';
 import { designAsk } from '@/core/design/design';
+import { roomNote } from '@/core/design/room';
 import { messageOf } from '@/core/errors';
 import styles from './ask-sentence.module.css';
 
@@ -39,7 +40,7 @@ function Notes({ ask }: { ask: Ask }) {
 
 function notesOf(ask: Ask): string[] {
   try {
-    return designAsk(ask).notes;
+    return [...designAsk(ask).notes, ...roomNote(ask)];
   } catch (error) {
     return [messageOf(error)];
   }

@@ -34,13 +34,14 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
     ways: [
       {
         ...way,
-        stages: stages.map(({ topology, target }, i) =>
+        stages: stages.map(({ topology, target, ohms }, i) =>
           makeStage(
             `s${i + 1}`,
             topologyOf(topology),
             { f0Hz: hz, ...target },
             sheet.parts,
             'hand',
+            { ohms },
           ),
         ),
       },

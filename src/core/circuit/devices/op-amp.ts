@@ -25,6 +25,7 @@ export const opAmp = defineDevice<OpAmp>({
     ...(model !== 'ideal' && model.inputOhms ? [[inPlus, inMinus]] : []),
   ],
   drives: ({ out }) => [out],
+  holds: ({ out }) => [out],
   stamp(part, s) {
     const { model } = part;
     const [plus, minus, out] = [s.net(part.inPlus), s.net(part.inMinus), s.net(part.out)];

@@ -20,6 +20,7 @@ export const voltageAmplifier = defineDevice<z.infer<typeof schema>>({
   terminals: ({ plus, minus, inPlus, inMinus }) => ({ plus, minus, inPlus, inMinus }),
   conducts: ({ plus, minus }) => [[plus, minus]],
   fixesVoltage: 'always',
+  holds: ({ plus, minus }) => [plus, minus],
   stamp(part, s) {
     const i = s.unknown('current');
     branch(s, s.net(part.plus), s.net(part.minus), i);

@@ -21,6 +21,7 @@ export const voltageSource = defineDevice<z.infer<typeof schema>>({
   terminals: ({ plus, minus }) => ({ plus, minus }),
   conducts: ({ plus, minus }) => [[plus, minus]],
   fixesVoltage: 'always',
+  holds: ({ plus, minus }) => [plus, minus],
   stamp(part, s) {
     const i = s.unknown('current');
     branch(s, s.net(part.plus), s.net(part.minus), i);

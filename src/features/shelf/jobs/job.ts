@@ -16,6 +16,8 @@ export const PEOPLE = {
 export interface HandStage {
   topology: string;
   target: Omit<StageAsk, 'f0Hz'>;
+  /** The impedance that its values start from. */
+  ohms?: number;
 }
 
 /** A way to begin: what someone wants done, and the ask it starts from. */

@@ -1,0 +1,190 @@
+import type { Circuit } from '@/core/circuit/schema';
+import { mainHz } from '@/core/design/ask';
+import { fitCircuit, type CircuitFit, type FittedCircuit } from '@/core/fit/fit-circuit';
+import type { Pairs } from '@/core/fit/offers';
+import { isChosenKind, type AskedPart, type Supply } from '@/core/fit/supply';
+import { partKindOf } from '@/core/parts';
+import type { Band } from '@/core/response/landmarks';
+import { exactValues } from './exact';
+import { followsAsk } from './make';
+import { pathLandmarks } from './landmarks';
+import { outNet, prefixOf } from './nets';
+import { partNames, pathCircuit } from './path-circuit';
+import { wantedReadings } from './wanted-readings';
+import type { Sheet, SheetDesign, Stage, StagePart, Way } from './schema';
+import { designedAs, drawnParts, valuesOf } from './stage';
+
+/** How the parts of a way are to be chosen. */
+export interface FitOptions {
+  way?: number;
+  pairs?: Pairs;
+  stock?: Supply['stock'];
+  boards?: number;
+  /** Whether values that a person chose may be changed too. */
+  all?: boolean;
+}
+
+/** A part of a stage that is chosen, and what it is called in the circuit. */
+interface Place {
+  stage: string;
+  part: string;
+  asked: AskedPart;
+}
+
+/** A way with the parts of a choice in it. */
+export interface WayFit {
+  nearest: Way;
+  fitted: Way;
+  /** Absent where nothing was to be chosen. */
+  result?: CircuitFit;
+}
+
+/** A capacitor or impedance that was asked for is kept to about this factor. */
+const NEAR = 1.6;
+const MATCHED = 2;
+/** The level is judged so far about the frequency that an ask is about. */
+const BEYOND = 30;
+
+/**
+ * Real values for the parts of a way, all at once, so that it comes as near as can be to its ideal
+ * and its readings are met. Values that a person chose stay, unless all are asked for.
+ *
+ * @returns a generator that hands over the way with the best choice so far
+ * @throws ReedError as solving the way
+ */
+export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, WayFit> {
+  const { way: index = 0, boards, pairs, stock } = options;
+  const places = placesOf(sheet, index, options.all ?? false);
+  const way = sheet.ways[index];
+  if (places.length === 0) return { nearest: way, fitted: way };
+  const exact = withExact(sheet, index, places);
+  const circuit = pathCircuit(exact, index, 'built');
+  const search = fitCircuit({
+    circuit,
+    ideal: idealOf(exact, index),
+    probe: outNet(sheet, index),
+    supply: {
+      ...sheet.parts,
+      ...(pairs ? { pairs } : {}),
+      ...(stock ? { stock } : {}),
+      limits: limitsOf(sheet),
+    },
+    ...(boards === undefined ? {} : { boards }),
+    span: spanOf(sheet),
+    landmarks: pathLandmarks(exact.ways[index], 'ideal'),
+    parts: places.map((p) => p.asked),
+    readings: (parts) => wantedReadings(sheet, index, circuit, parts),
+  });
+  for (;;) {
+    const { done, value } = search.next();
+    if (!done) yield withChoice(way, places, value);
+    else
+      return {
+        nearest: withChoice(way, places, value.nearest),
+        fitted: withChoice(way, places, value.fitted),
+        result: value,
+      };
+  }
+}
+
+/** The parts of a way that are chosen, with the values they would have if any could be had. */
+function placesOf(sheet: SheetDesign, index: number, all: boolean): Place[] {
+  const way = sheet.ways[index];
+  const names = partNames(way.stages);
+  return way.stages
+    .filter((s) => !s.bypassed)
+    .flatMap((stage) => {
+      const values = exactValues(stage) ?? (all ? valuesOf(stage) : {});
+      return drawnParts(stage).flatMap(({ id, kind }): Place[] => {
+        const own = stage.parts[id] as StagePart | undefined;
+        const free = all || own?.chosen === 'fit';
+        if (!free || !(id in values) || !isChosenKind(kind) || partKindOf(kind).series === null)
+          return [];
+        const kept = reachOf(stage, kind);
+        return [
+          {
+            stage: stage.id,
+            part: id,
+            asked: {
+              id: `${prefixOf(sheet, index)}${names.get(stage.id)?.get(id) ?? id}`,
+              kind,
+              exact: values[id],
+              ...(kept === undefined ? {} : { reach: kept }),
+            },
+          },
+        ];
+      });
+    });
+}
+
+/** How far a part may lie from its exact value, where that is not left to the search. */
+function reachOf(stage: Stage, kind: string): number | undefined {
+  // What a pad shows to both sides is what it is for.
+  if (designedAs(stage)?.kind === 'attenuator') return MATCHED;
+  return stage.ohms !== undefined || (stage.farads !== undefined && kind === 'capacitor')
+    ? NEAR
+    : undefined;
+}
+
+/** The sheet with the exact values of all that is chosen. */
+function withExact(sheet: Sheet, index: number, places: readonly Place[]): Sheet {
+  const ways = sheet.ways.map((way, w) =>
+    w === index
+      ? withParts(way, places, (_, { asked }) => ({ value: asked.exact }))
+      : way,
+  );
+  return { ...sheet, ways };
+}
+
+/** A way with the parts of a choice in it. */
+function withChoice(way: Way, places: readonly Place[], { chosen }: FittedCircuit): Way {
+  return withParts(way, places, (i) => {
+    const { value, made } = chosen[i];
+    return {
+      value,
+      ...(made.how === 'single' ? {} : { made: { how: made.how, of: [...made.of] } }),
+      ...(made.stock ? { stock: made.stock[0] } : {}),
+    };
+  });
+}
+
+function withParts(
+  way: Way,
+  places: readonly Place[],
+  change: (at: number, place: Place) => Pick<StagePart, 'value' | 'made' | 'stock'>,
+): Way {
+  const stages = way.stages.map((stage) => {
+    const own = places.flatMap((place, i) => (place.stage === stage.id ? [{ place, i }] : []));
+    if (own.length === 0) return stage;
+    const parts = { ...stage.parts };
+    for (const { place, i } of own) {
+      const part = { ...parts[place.part] };
+      delete part.made;
+      delete part.stock;
+      parts[place.part] = { ...part, chosen: 'fit', ...change(i, place) };
+    }
+    return { ...stage, parts };
+  });
+  return { ...way, stages };
+}
+
+/** Exact values, ideal op-amps, nothing loading anything. */
+const idealOf = (sheet: Sheet, index: number): Circuit => pathCircuit(sheet, index, 'ideal');
+
+function limitsOf({ ask: { partLimits } }: Sheet): NonNullable<Supply['limits']> {
+  const { leastOhms, greatestOhms, leastFarads, greatestFarads } = partLimits ?? {};
+  return {
+    resistor: [leastOhms ?? LEAST_OHMS, greatestOhms ?? GREATEST_OHMS],
+    capacitor: [leastFarads ?? LEAST_FARADS, greatestFarads ?? Infinity],
+  };
+}
+/** What nobody would solder without being asked to. */
+const LEAST_OHMS = 1;
+const GREATEST_OHMS = 10e6;
+const LEAST_FARADS = 10e-12;
+
+function spanOf(sheet: Sheet): Band {
+  if (!followsAsk(sheet) || sheet.bank) return sheet.view;
+  const hz = mainHz(sheet.ask);
+  return { fromHz: hz / BEYOND, toHz: hz * BEYOND };
+}
