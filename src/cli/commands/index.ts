@@ -3,6 +3,7 @@ import { ac } from './ac';
 import { check } from './check';
 import { design } from './design';
 import { draw } from './draw';
+import { fit } from './fit';
 import { graft } from './graft';
 import { dc } from './dc';
 import { harmonics } from './harmonics';
@@ -10,6 +11,8 @@ import { noise } from './noise';
 import { poles } from './poles';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
+import { solveFor } from './solve-for';
+import { spread } from './spread';
 import { topologies } from './topologies';
 import { transient } from './transient';
 import { weigh } from './weigh';
@@ -24,6 +27,9 @@ export const COMMANDS: readonly Command[] = [
   harmonics,
   sheet,
   design,
+  fit,
+  spread,
+  solveFor,
   weigh,
   topologies,
   graft,

@@ -60,9 +60,7 @@ export function blockChoices(
       solved.forEach((i, k) => (values[i] = rounded[k].value));
       const errors = trial.softError(values, wanted);
       if (!errors) continue;
-      const offers = block.map(
-        (i) => rounded[solved.indexOf(i)] ?? combination[chosen.indexOf(i)],
-      );
+      const offers = block.map((i) => rounded[solved.indexOf(i)] ?? combination[chosen.indexOf(i)]);
       found.push({
         offers,
         rises: errors.map((e, k) => e - base.errors[k]),
@@ -121,7 +119,11 @@ const nearest = (offers: readonly Offer[], value: number): Offer[] =>
 
 /** Ways to round the solved values, up or down each, those first that promise the least error. */
 function roundings(
-  { values, errors, slopes }: { values: Float64Array; errors: Float64Array; slopes: Float64Array[] },
+  {
+    values,
+    errors,
+    slopes,
+  }: { values: Float64Array; errors: Float64Array; slopes: Float64Array[] },
   parts: readonly FitPart[],
   solved: readonly number[],
 ): Offer[][] {

@@ -15,7 +15,6 @@ export function combined(
   blocks: readonly (readonly number[])[],
   choices: readonly (readonly BlockChoice[])[],
   errors: Float64Array,
-  most: number,
 ): Offer[][] {
   interface Row {
     errors: Float64Array;
@@ -36,7 +35,7 @@ export function combined(
       cost,
     }));
   }
-  return rows.slice(0, most).map(({ picks }) => {
+  return rows.map(({ picks }) => {
     const offers: Offer[] = [];
     picks.forEach((pick, b) =>
       choices[b][pick].offers.forEach((offer, i) => (offers[blocks[b][i]] = offer)),

@@ -45,7 +45,9 @@ export function* fit(problem: FitProblem): Generator<Choice, Fitted> {
     yield best;
   }
   const rows = choices.every((list) => list.length > 0)
-    ? combined(blocks, choices, base!.errors, FOLLOWED)
+    ? combined(blocks, choices, base!.errors)
+        .filter((offers) => problem.enough?.(offers) ?? true)
+        .slice(0, FOLLOWED)
     : [];
   const finalists: Polished[] = [];
   for (const start of [nearest.offers, ...rows]) {
@@ -61,9 +63,8 @@ export function* fit(problem: FitProblem): Generator<Choice, Fitted> {
     best = better(best, judge(paired.offers), nearest);
     yield best;
   }
-  if (best.missed > 0) best = yield* towardsReadings(problem, best, (a, offers) =>
-      better(a, judge(offers), nearest),
-    );
+  if (best.missed > 0)
+    best = yield* towardsReadings(problem, best, (a, offers) => better(a, judge(offers), nearest));
   return { nearest, fitted: best };
 }
 

@@ -1,7 +1,8 @@
 import { neighbours } from './block-choices';
 import { costOf, costOfSum } from './cost';
-import type { Offer } from './offers';
+import { around, type Offer } from './offers';
 import type { FitPart } from './problem';
+import { solveExact } from './solve-exact';
 import type { Trial } from './trial';
 import type { WantedLevels } from './wanted';
 
@@ -134,9 +135,14 @@ class Best {
   }
 }
 
+/** Two parts where one would do are taken back as long as that costs no more than this, dB. */
+const PLAIN_DB = 0.02;
+
 /**
- * Puts two parts in the place of one where that takes away a good part of the error, the most
- * rewarding first.
+ * Puts two parts in the place of one where that pays. The values that the best single parts leave to
+ * be wished for are solved for again exactly, the resistors if they will do, and each becomes the
+ * nearest pair; then every pair that hardly matters goes back to a single part, the least needed
+ * first.
  */
 export function withPairs(
   trial: Trial,
@@ -144,35 +150,47 @@ export function withPairs(
   start: Polished,
   { parts, enough = () => true }: PolishOptions,
 ): Polished {
-  let { offers, cost } = start;
-  let errors = errorsOf(trial, wanted, offers)!;
-  for (let round = 0; round < parts.length; round++) {
-    trial.set(offers.map((o) => o.value));
-    const slopes = trial.slopes(
-      wanted,
-      parts.map((_, i) => i),
+  const values = start.offers.map((o) => o.value);
+  const paired = parts.flatMap(({ pairsNear }, i) => (pairsNear ? [i] : []));
+  const resistors = paired.filter((i) => parts[i].field === 'ohms');
+  let best = start;
+  for (const free of [resistors, paired]) {
+    const exact = solveExact(trial, wanted, values, free, false);
+    if (!exact) continue;
+    const offers = start.offers.map((offer, i) =>
+      free.includes(i) ? (parts[i].pairsNear!(exact.values[i])[0] ?? offer) : offer,
     );
-    const moves = parts.flatMap(({ pairsNear }, i): Move[] => {
-      if (!pairsNear) return [];
-      const best = offers[i].value * Math.exp(bestMove(errors, slopes[i]));
-      return pairsNear(best).map((offer): Move => ({ changes: [[i, offer]], promised: 0 }));
-    });
-    const better = firstBetter(trial, wanted, offers, moves, cost * (1 - PAIR_PAYS), enough);
-    if (!better) break;
-    ({ offers, errors, cost } = better);
+    const errors = errorsOf(trial, wanted, offers);
+    if (!errors || !enough(offers)) continue;
+    const cost = costOf(errors);
+    if (cost < best.cost * (1 - PAIR_PAYS)) best = { offers, cost };
+    if (best.cost < PLAIN_DB) break;
   }
-  return { offers, cost };
+  return best === start ? start : plainer(trial, wanted, best, parts);
 }
 
-/** By how much, as a logarithm, one part should move so that the cost is least, as the slopes tell. */
-function bestMove(errors: Float64Array, slopes: Float64Array): number {
-  let [low, high] = [-0.25, 0.25];
-  const at = (by: number) => costOf(errors.map((e, k) => e + by * slopes[k]));
-  // The cost is convex along a line: thirds close in on its least.
-  for (let i = 0; i < 40; i++) {
-    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
-    if (at(a) < at(b)) high = b;
-    else low = a;
+/** The same with as few pairs as will do. */
+function plainer(
+  trial: Trial,
+  wanted: WantedLevels,
+  { offers: all, cost: least }: Polished,
+  parts: readonly FitPart[],
+): Polished {
+  let offers = all;
+  let cost = least;
+  for (;;) {
+    let next: Polished | undefined;
+    for (let i = 0; i < parts.length; i++) {
+      if (offers[i].made.how === 'single') continue;
+      for (const single of around(parts[i].singles, offers[i].value)) {
+        if (!single) continue;
+        const tried = offers.map((o, k) => (k === i ? single : o));
+        const errors = errorsOf(trial, wanted, tried);
+        const own = errors ? costOf(errors) : Infinity;
+        if (own < (next?.cost ?? least + PLAIN_DB)) next = { offers: tried, cost: own };
+      }
+    }
+    if (!next) return { offers, cost };
+    ({ offers, cost } = next);
   }
-  return (low + high) / 2;
 }

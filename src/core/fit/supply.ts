@@ -1,6 +1,13 @@
 import type { Circuit, Part } from '@/core/circuit/schema';
 import type { SeriesName } from '@/core/quantity/series';
-import { pairsNear, seriesOffers, stockOffers, type Offer, type Pairs, type StockItem } from './offers';
+import {
+  pairsNear,
+  seriesOffers,
+  stockOffers,
+  type Offer,
+  type Pairs,
+  type StockItem,
+} from './offers';
 import type { FitPart } from './problem';
 
 /** What can be bought: each of the three from. */
@@ -58,7 +65,9 @@ export function fitPart(
   const listed = (reach: number): Offer[] => {
     const own = supply.stock?.[kind];
     if (own) return stockOffers(own, ...span(reach));
-    return series === 'exact' ? anyValue(exact, ...span(far)) : seriesOffers(series, ...span(reach));
+    return series === 'exact'
+      ? anyValue(exact, ...span(far))
+      : seriesOffers(series, ...span(reach));
   };
   const singles = listed(far);
   if (singles.length === 0) return undefined;

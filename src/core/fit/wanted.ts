@@ -73,9 +73,7 @@ function thinned(fine: WantedLevels): WantedLevels {
   const way = db.reduce((sum, y, k) => sum + (k > 0 ? Math.abs(y - db[k - 1]) : 0), 0) || 1;
   for (let k = 1; k < count; k++)
     along[k] =
-      along[k - 1] +
-      Math.log2(hz[k] / hz[k - 1]) / octaves +
-      Math.abs(db[k] - db[k - 1]) / way;
+      along[k - 1] + Math.log2(hz[k] / hz[k - 1]) / octaves + Math.abs(db[k] - db[k - 1]) / way;
   const places: number[] = [];
   for (let i = 0, k = 0; i < COARSE_POINTS; i++) {
     const at = (along[count - 1] * i) / (COARSE_POINTS - 1);

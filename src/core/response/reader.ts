@@ -54,6 +54,12 @@ export interface Summit extends Extreme {
   isPeak: boolean;
 }
 
+/** What measures ask of a response. */
+export type Reader = Pick<
+  ResponseReader,
+  'span' | 'levelAt' | 'phaseAt' | 'highest' | 'lowest' | 'plateau' | 'crossing'
+>;
+
 /**
  * Reads numbers off one response. An adaptive scan, closing in on its landmarks, finds where to look;
  * the number itself is found by asking the response again, never between plotted points.
@@ -208,6 +214,13 @@ export class ResponseReader {
   lowest(band: Band): Extreme {
     const { x, levels } = this.within(band);
     return lowestOf(this.levelCurve, x, { values: levels });
+  }
+
+  /** The band that is meant to pass, from its first to its last frequency; the span where none is named. */
+  passed(): Band {
+    const bands = this.passBands();
+    if (bands.length === 0) return this.span;
+    return { fromHz: bands[0].fromHz, toHz: bands[bands.length - 1].toHz };
   }
 
   /**

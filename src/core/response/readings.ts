@@ -8,10 +8,10 @@ import { phase } from './measures/phase';
 import { plateau } from './measures/plateau';
 import { range } from './measures/range';
 import { slope } from './measures/slope';
-import type { ResponseReader } from './reader';
+import type { Reader } from './reader';
 
 export type { Measured, MeasureField, Reference } from './measures/measure';
-export { ResponseReader, type ReadingContext } from './reader';
+export { ResponseReader, type Reader, type ReadingContext } from './reader';
 
 /** What can be read, in the order it is offered: one file and one line each. */
 const MEASURES = [level, edge, phase, slope, range, peakLevel, peakFrequency, plateau] as const;
@@ -42,7 +42,7 @@ export const MEASURE_CHOICES: readonly AskedMeasure[] = MEASURES.flatMap(({ sche
 export const quantityOfMeasure = (measure: Measure): QuantityKind => kindOf(measure).quantity;
 
 /** @throws ReedError `range` where the response has no such number */
-export const readMeasure = (reader: ResponseReader, measure: Measure): Measured =>
+export const readMeasure = (reader: Reader, measure: Measure): Measured =>
   kindOf(measure).read(reader, measure);
 
 export const nameOfMeasure = (measure: Measure, words: NameWords): string =>

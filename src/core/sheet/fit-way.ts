@@ -129,9 +129,7 @@ function reachOf(stage: Stage, kind: string): number | undefined {
 /** The sheet with the exact values of all that is chosen. */
 function withExact(sheet: Sheet, index: number, places: readonly Place[]): Sheet {
   const ways = sheet.ways.map((way, w) =>
-    w === index
-      ? withParts(way, places, (_, { asked }) => ({ value: asked.exact }))
-      : way,
+    w === index ? withParts(way, places, (_, { asked }) => ({ value: asked.exact })) : way,
   );
   return { ...sheet, ways };
 }

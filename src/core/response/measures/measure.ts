@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { between, within } from '@/core/quantity/bounds';
 import type { QuantityKind } from '@/core/quantity/kinds';
-import type { ResponseReader } from '../reader';
+import type { Reader } from '../reader';
 
 export interface Measured {
   value: number;
@@ -28,7 +28,7 @@ export interface MeasureKind<S extends z.ZodObject<{ measure: z.ZodLiteral<strin
   needs: Analysis;
   quantity: QuantityKind;
   /** @throws ReedError `range` where the response has no such number */
-  read(reader: ResponseReader, measure: z.infer<S>): Measured;
+  read(reader: Reader, measure: z.infer<S>): Measured;
   name(measure: z.infer<S>, words: NameWords): string;
   /** How one of them is asked for: usually one way, with what is to be filled in. */
   asked: readonly MeasureChoice[];
@@ -81,7 +81,7 @@ export const referenceSchema = z.discriminatedUnion('from', [
 export type Reference = z.infer<typeof referenceSchema>;
 
 /** The level that a reference means, and the place from where it is looked outwards. */
-export function baseOf(reader: ResponseReader, reference: Reference): { db: number; hz: number } {
+export function baseOf(reader: Reader, reference: Reference): { db: number; hz: number } {
   switch (reference.from) {
     case 'plateau': {
       const { value, hz } = reader.plateau();

@@ -1,7 +1,7 @@
 import * as z from 'zod';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
-import type { ResponseReader, Summit } from '../reader';
+import type { Reader, Summit } from '../reader';
 import { defineMeasure } from './measure';
 
 const peakLevelSchema = z.strictObject({ measure: z.literal('peak-level') });
@@ -10,7 +10,7 @@ const peakFrequencySchema = z.strictObject({ measure: z.literal('peak-frequency'
 /** A level that rises by more within the last octave has not come to its highest, dB. */
 const RISING_DB = 0.01;
 
-function summitOf(reader: ResponseReader): Summit {
+function summitOf(reader: Reader): Summit {
   const summit = reader.highest();
   if (summit.isPeak) return summit;
   const { fromHz, toHz } = reader.span;

@@ -1,0 +1,216 @@
+import { readFileSync } from 'node:fs';
+import type { Circuit } from '@/core/circuit/schema';
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { messageOf, ReedError } from '@/core/errors';
+import {
+  circuitOf,
+  fitCircuit,
+  fitted,
+  type CircuitFit,
+  type FittedCircuit,
+} from '@/core/fit/fit-circuit';
+import { PAIRS, type Pairs, type StockItem } from '@/core/fit/offers';
+import { isChosenKind, type ChosenKind, type Supply } from '@/core/fit/supply';
+import { readStockTable, stockTable, type BadLine } from '@/core/library/stock-table';
+import { SERIES_NAMES, type SeriesName } from '@/core/quantity/series';
+import { quantityOfMeasure, readMeasure, ResponseReader } from '@/core/response/readings';
+import { responseOf } from '@/core/response/response';
+import { fitWay } from '@/core/sheet/fit-way';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Reading, Sheet } from '@/core/sheet/schema';
+import { meets } from '@/core/sheet/verdict';
+import { readArgs, UsageError, writeOut, type Command } from '../command';
+import { readSubject, withIdealOpAmps, type Subject } from '../subject';
+
+const text = { type: 'string' } as const;
+const OPTIONS = {
+  resistors: text,
+  capacitors: text,
+  inductors: text,
+  stock: text,
+  pairs: text,
+  boards: text,
+  'op-amp': text,
+  probe: text,
+  out: text,
+};
+
+/** Real values for all parts of a circuit, an ask or a sheet. */
+export const fit: Command = {
+  name: 'fit',
+  usage:
+    'CIRCUIT|ASK|SHEET [--resistors E24] [--capacitors E6] [--inductors E12] [--stock STOCK.csv] [--pairs none|parallel|series|both] [--boards N] [--op-amp ideal|sheet] [--probe net] [--out FITTED.json]',
+  summary: 'real part values: each rounded by itself, and all fitted together',
+  run(args) {
+    const { values, positionals } = readArgs(args, OPTIONS, 1);
+    const pairs = oneOf('pairs', values.pairs ?? 'none', PAIRS);
+    const opAmp = oneOf('op-amp', values['op-amp'] ?? 'sheet', ['ideal', 'sheet'] as const);
+    const boards = wholeNumber('boards', values.boards ?? '1');
+    const stock = values.stock === undefined ? undefined : readStock(values.stock);
+    const asked = {
+      resistors: series('resistors', values.resistors),
+      capacitors: series('capacitors', values.capacitors),
+      inductors: series('inductors', values.inductors),
+    };
+    const subject = readSubject(positionals[0]);
+    const { is } = subject;
+    const {
+      supply,
+      fit: found,
+      circuit,
+    } = is === 'sheet'
+      ? fitSheet(subject.sheet!, asked, { pairs, boards, stock: stock?.stock, opAmp })
+      : fitBare(subject, asked, { pairs, boards, stock: stock?.stock, opAmp, probe: values.probe });
+    const told = (choice: FittedCircuit) => {
+      const chosen = circuitOf(circuit, choice);
+      return {
+        circuit: chosen,
+        worstDb: choice.worstDb,
+        readings: readingsOf(chosen, subject),
+      };
+    };
+    const result = { nearest: told(found.nearest), fitted: told(found.fitted) };
+    if (values.out !== undefined)
+      writeOut(values.out, `${JSON.stringify(result.fitted.circuit, null, 2)}\n`);
+    return {
+      ...result,
+      parts: found.fitted.chosen.map((c, i) => ({
+        id: c.id,
+        exact: c.exact,
+        nearest: found.nearest.chosen[i].value,
+        fitted: c.value,
+        made: c.made,
+      })),
+      from: supply,
+      judged: found.judged,
+      ...(stock ? { stock: { parts: stock.parts, bad: stock.bad } } : {}),
+    };
+  },
+};
+
+interface Options {
+  pairs: Pairs;
+  boards: number;
+  stock?: Supply['stock'];
+  opAmp: 'ideal' | 'sheet';
+  probe?: string;
+}
+type Asked = Partial<Record<'resistors' | 'capacitors' | 'inductors', SeriesName | 'exact'>>;
+interface Found {
+  supply: Pick<Supply, 'resistors' | 'capacitors' | 'inductors'>;
+  fit: CircuitFit;
+  /** As it is built, before values are chosen. */
+  circuit: Circuit;
+}
+
+const USUAL = { resistors: 'E24', capacitors: 'E6', inductors: 'E12' } as const;
+
+const told = (asked: Asked): Asked =>
+  Object.fromEntries(Object.entries(asked).filter(([, v]) => v !== undefined));
+
+function fitBare(subject: Subject, asked: Asked, options: Options): Found {
+  const supply = { ...USUAL, ...told(asked) };
+  const { pairs, boards, stock, opAmp, probe } = options;
+  const circuit = opAmp === 'ideal' ? withIdealOpAmps(subject.circuit) : subject.circuit;
+  const search = fitCircuit({
+    circuit,
+    ideal: subject.ideal,
+    probe: probe ?? subject.probe,
+    supply: { ...supply, pairs, ...(stock ? { stock } : {}) },
+    boards,
+    span: subject.span,
+    landmarks: subject.landmarks,
+  });
+  return { supply, circuit, fit: fitted(search) };
+}
+
+function fitSheet(given: Sheet, asked: Asked, options: Options): Found {
+  const { opAmp, pairs, boards, stock } = options;
+  const parts = {
+    ...given.parts,
+    ...told(asked),
+    ...(opAmp === 'ideal' ? { opAmp: { name: 'ideal', model: 'ideal' as const } } : {}),
+  };
+  const sheet = { ...given, parts };
+  const { result } = fitted(fitWay(sheet, { pairs, boards, stock }));
+  if (!result)
+    throw new ReedError(
+      'range',
+      'The sheet has no part whose value is to be chosen: all were put in by hand, or it was never designed.',
+    );
+  const { resistors, capacitors, inductors } = parts;
+  return {
+    supply: { resistors, capacitors, inductors },
+    circuit: pathCircuit(sheet, 0, 'built'),
+    fit: result,
+  };
+}
+
+/** What the readings of a subject are on one of its circuits. */
+function readingsOf(circuit: Circuit, { readings, probe, context, span, landmarks }: Subject) {
+  if (readings.length === 0 || !span) return [];
+  const reader = new ResponseReader(responseOf(new AcAnalysis(circuit), probe), {
+    span: { fromHz: span.fromHz / 10, toHz: span.toHz * 10 },
+    landmarks,
+    context,
+  });
+  return readings
+    .filter((r) => r.at === undefined)
+    .map(({ name, measure, wanted }: Reading) => {
+      const read = (() => {
+        try {
+          return { value: readMeasure(reader, measure).value };
+        } catch (error) {
+          return { value: null, error: messageOf(error) };
+        }
+      })();
+      return {
+        ...(name === undefined ? {} : { name }),
+        measure,
+        quantity: quantityOfMeasure(measure),
+        wanted: wanted ?? null,
+        ...read,
+        met: wanted && read.value !== null ? meets(wanted, read.value) : null,
+      };
+    });
+}
+
+/** Values by kind from a table of parts; other parts of it do not matter here. */
+function readStock(path: string): { stock: Supply['stock']; parts: number; bad: BadLine[] } {
+  let table: string;
+  try {
+    table = readFileSync(path === '-' ? 0 : path, 'utf8');
+  } catch (error) {
+    throw new ReedError('document', `The stock “${path}” cannot be read (${messageOf(error)}).`);
+  }
+  const { good, bad } = readStockTable(stockTable(table));
+  const stock: Partial<Record<ChosenKind, StockItem[]>> = {};
+  for (const { line, words } of good) {
+    const { kind, value, quantity } = words;
+    if (!isChosenKind(kind) || value === undefined) continue;
+    (stock[kind] ??= []).push({ id: `line ${line}`, value, quantity });
+  }
+  if (Object.keys(stock).length === 0)
+    throw new ReedError(
+      'document',
+      `The stock “${path}” names no resistor, capacitor or coil${bad.length > 0 ? `; line ${bad[0].line}: ${bad[0].why}` : ''}`,
+    );
+  return { stock, parts: good.length, bad };
+}
+
+function oneOf<T extends string>(name: string, value: string, among: readonly T[]): T {
+  const found = among.find((x) => x === value);
+  if (found === undefined) throw new UsageError(`--${name} must be ${among.join(', ')}`);
+  return found;
+}
+
+function series(name: string, value: string | undefined): SeriesName | 'exact' | undefined {
+  return value === undefined ? undefined : oneOf(name, value, [...SERIES_NAMES, 'exact'] as const);
+}
+
+function wholeNumber(name: string, value: string): number {
+  const number = Number(value);
+  if (!Number.isInteger(number) || number < 1 || number > 1e6)
+    throw new UsageError(`--${name} must be a whole number from 1`);
+  return number;
+}

@@ -1,0 +1,204 @@
+import Papa from 'papaparse';
+import { messageOf, ReedError } from '@/core/errors';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { quoted } from '@/core/text';
+import { readEntry } from './entry';
+import { stockKind, type StockEntry } from './stock';
+import { stockLine, stockWords, type StockWords } from './stock-words';
+
+/** What a column of a table of parts can say. */
+export const STOCK_COLUMNS = [
+  'kind',
+  'value',
+  'quantity',
+  'tolerance',
+  'make',
+  'temperature coefficient',
+  'voltage rating',
+  'power rating',
+  'price',
+  'place',
+  'name',
+  'note',
+] as const;
+export type StockColumn = (typeof STOCK_COLUMNS)[number];
+
+/** A text taken apart into rows of cells, with what its first row seems to say. */
+export interface StockTable {
+  /** What each column says, as far as it could be guessed; nothing where it is left out. */
+  columns: (StockColumn | null)[];
+  /** Names of the columns, where there is a heading. */
+  heading: string[] | null;
+  rows: { line: number; cells: string[] }[];
+}
+
+/** A line that could not be read, and why. */
+export interface BadLine {
+  line: number;
+  text: string;
+  why: string;
+}
+
+/** What came of a table or of lines: nothing of it is in the drawer yet. */
+export interface StockRead {
+  good: { line: number; words: StockWords }[];
+  bad: BadLine[];
+}
+
+/** Most rows that are read of one text. */
+export const MOST_LINES = 20_000;
+
+/** What people write over columns. */
+const HEADINGS: readonly (readonly [RegExp, StockColumn])[] = [
+  [/^(kind|type|part|component|what)$/, 'kind'],
+  [/^(value|resistance|capacitance|inductance|ohms|farads|henries|wert)$/, 'value'],
+  [/^(quantity|qty|count|pieces|pcs|number|amount|stock|on hand|in stock|how many)$/, 'quantity'],
+  [/^(tolerance|tol)$/, 'tolerance'],
+  [/^(make|material|dielectric|film|construction|made of|technology)$/, 'make'],
+  [/^(temperature coefficient|tempco|tc|tcr|ppm|ppm per k(elvin)?)$/, 'temperature coefficient'],
+  [/^(voltage rating|voltage|volts|rated volts|v)$/, 'voltage rating'],
+  [/^(power rating|power|watts|rated watts|w)$/, 'power rating'],
+  [/^(price|cost|each|unit price)$/, 'price'],
+  [/^(place|location|bin|box|drawer|shelf|where)$/, 'place'],
+  [/^(name|description|title)$/, 'name'],
+  [/^(note|notes|comment|comments|remark|remarks)$/, 'note'],
+];
+
+/** What a heading says of its column. */
+function columnOf(heading: string): StockColumn | null {
+  const plain = heading
+    .toLowerCase()
+    .replace(/\(.*?\)|\[.*?\]|[%:]/g, '')
+    .replace(/[_-]+/g, ' ')
+    .trim();
+  return HEADINGS.find(([pattern]) => pattern.test(plain))?.[1] ?? null;
+}
+
+/**
+ * Take a table of parts apart: comma, semicolon or tab between cells, with or without a heading.
+ *
+ * @throws ReedError `document` where there are too many lines
+ */
+export function stockTable(text: string): StockTable {
+  const { data } = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
+  if (data.length > MOST_LINES)
+    throw new ReedError(
+      'document',
+      `The table has ${data.length} lines and at most ${MOST_LINES} are read: split it.`,
+    );
+  const rows = data
+    .map((cells, i) => ({ line: i + 1, cells: cells.map((c) => c.trim()) }))
+    .filter(({ cells }) => cells.some((c) => c !== ''));
+  const first = rows[0]?.cells ?? [];
+  const named = first.map(columnOf);
+  const hasHeading = named.includes('value') || named.filter((c) => c !== null).length > 1;
+  if (!hasHeading) return { columns: first.map(() => null), heading: null, rows };
+  // A column said twice is the first.
+  const columns = named.map((c, i) => (c !== null && named.indexOf(c) === i ? c : null));
+  return { columns, heading: first, rows: rows.slice(1) };
+}
+
+/**
+ * Read the rows of a table by what its columns are said to be. A table whose columns say nothing is
+ * read as typed lines.
+ */
+export function readStockTable(
+  { columns, rows }: Pick<StockTable, 'columns' | 'rows'>,
+  mark: DecimalMark = 'point',
+): StockRead {
+  const asLines = columns.every((c) => c === null);
+  return readEach(
+    rows.map(({ line, cells }) => ({ line, text: cells.join(asLines ? ' ' : ', '), cells })),
+    ({ cells, text }) => (asLines ? stockLine(text, mark) : stockRow(columns, cells, mark)),
+  );
+}
+
+/** Read parts as they are typed, one a line; empty lines say nothing. */
+export const readStockLines = (text: string, mark: DecimalMark = 'point'): StockRead =>
+  readEach(
+    text
+      .split(/\r?\n/)
+      .map((line, i) => ({ line: i + 1, text: line.trim() }))
+      .filter((l) => l.text !== '')
+      .slice(0, MOST_LINES),
+    ({ text: line }) => stockLine(line, mark),
+  );
+
+function readEach<L extends { line: number; text: string }>(
+  lines: readonly L[],
+  read: (line: L) => StockWords,
+): StockRead {
+  const found: StockRead = { good: [], bad: [] };
+  for (const line of lines) {
+    try {
+      const words = read(line);
+      checked(words);
+      found.good.push({ line: line.line, words });
+    } catch (error) {
+      if (!(error instanceof ReedError)) throw error;
+      found.bad.push({ line: line.line, text: line.text.slice(0, 200), why: messageOf(error) });
+    }
+  }
+  return found;
+}
+
+/** An entry of what is said, under an id. */
+export const stockEntryOf = (words: StockWords, id: string): StockEntry => ({
+  format: 'jaunty-reed/stock',
+  version: 1,
+  id,
+  ...words,
+});
+
+/** @throws ReedError `document` where a field is beyond its bounds */
+const checked = (words: StockWords): StockEntry => readEntry(stockKind, stockEntryOf(words, 'new'));
+
+function stockRow(
+  columns: readonly (StockColumn | null)[],
+  cells: readonly string[],
+  mark: DecimalMark,
+): StockWords {
+  const cell = (column: StockColumn): string | undefined => {
+    const text = cells[columns.indexOf(column)] as string | undefined;
+    return text === undefined || text === '' ? undefined : text;
+  };
+  const numberIn = (column: StockColumn, unit: RegExp): number | undefined => {
+    const text = cell(column);
+    if (text === undefined) return undefined;
+    const plain = text
+      .replace(unit, '')
+      .replace(/^(±|\+\/-|\+-)/, '')
+      .trim();
+    const value = Number(
+      mark === 'comma' ? plain.replace(',', '.') : plain.replace(/^(\d+),(\d+)$/, '$1.$2'),
+    );
+    if (plain === '' || !Number.isFinite(value))
+      throw new ReedError('document', `The ${column} ${quoted(text)} is no number.`);
+    return value;
+  };
+  const tolerance = numberIn('tolerance', /%/);
+  const named = {
+    kind: cell('kind'),
+    valueText: cell('value'),
+    quantity: numberIn('quantity', /x|×|pcs?\.?|pieces?/i),
+    // “5” and “5 %” are five per cent; “0.05” is as well.
+    tolerance:
+      tolerance === undefined
+        ? undefined
+        : cell('tolerance')!.includes('%') || tolerance >= 0.2
+          ? tolerance / 100
+          : tolerance,
+    make: cell('make'),
+    ppmPerKelvin: numberIn('temperature coefficient', /ppm(\/K|\/°C)?/i),
+    ratedVolts: numberIn('voltage rating', /V(dc)?$/i),
+    ratedWatts: numberIn('power rating', /W$/i),
+    price: numberIn('price', /[€$£]/g),
+    place: cell('place'),
+    name: cell('name'),
+    note: cell('note'),
+  };
+  return stockWords(
+    Object.fromEntries(Object.entries(named).filter(([, v]) => v !== undefined)),
+    mark,
+  );
+}

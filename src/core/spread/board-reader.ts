@@ -1,0 +1,182 @@
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { ReedError } from '@/core/errors';
+import type { Extreme } from '@/core/response/extremes';
+import type { Band } from '@/core/response/landmarks';
+import type { Crossing, Reader, ResponseReader, Summit } from '@/core/response/reader';
+import { levelDb, phaseDegrees } from '@/core/response/response';
+
+/** Once so far under the level that an edge is looked at, a response is in its stop band, dB. */
+const STOPPED_DB = 12;
+/** A crossing is closed in on so often. */
+const MOST_STEPS = 8;
+/** A crossing is told to this many decibels. */
+const CLOSE_DB = 1e-7;
+/** Parts of an octave that are one place. */
+const SAME = 1e-9;
+
+/**
+ * Reads numbers off one board after the other of a circuit whose nominal response has been read
+ * carefully. Every board is solved over one grid; where a number lies is taken from there, the number
+ * itself from the circuit at that frequency. What passes evenly, and on which turn a phase is, a
+ * board has from the nominal response, from which it differs by little.
+ */
+export class BoardReader implements Reader {
+  readonly span: Band;
+  private levels: Float64Array;
+  private re: Float64Array = new Float64Array(0);
+  private im: Float64Array = new Float64Array(0);
+  private readonly logs: Float64Array;
+  private readonly even: Extreme | undefined;
+  private readonly nominalPhases = new Map<number, number>();
+
+  /** @param grid frequencies that boards are solved at, rising */
+  constructor(
+    private readonly analysis: AcAnalysis,
+    private readonly net: string,
+    private readonly nominal: ResponseReader,
+    private readonly grid: Float64Array,
+  ) {
+    this.span = { fromHz: grid[0], toHz: grid[grid.length - 1] };
+    this.levels = new Float64Array(grid.length);
+    this.logs = grid.map((hz) => Math.log(hz));
+    this.even = evenPlateau(nominal);
+  }
+
+  /** The board that is read from now on: its response over the grid; its values are in the analysis. */
+  take(re: Float64Array, im: Float64Array, levels: Float64Array): void {
+    [this.re, this.im, this.levels] = [re, im, levels];
+  }
+
+  levelAt(hz: number): number {
+    const k = this.placeOf(hz);
+    if (k >= 0) return this.levels[k];
+    const { re, im } = this.analysis.voltage(this.net, Float64Array.of(hz));
+    return levelDb(re[0], im[0]);
+  }
+
+  phaseAt(hz: number): number {
+    const k = this.placeOf(hz);
+    let here: number;
+    if (k >= 0) here = phaseDegrees(this.re[k], this.im[k]);
+    else {
+      const { re, im } = this.analysis.voltage(this.net, Float64Array.of(hz));
+      here = phaseDegrees(re[0], im[0]);
+    }
+    let near = this.nominalPhases.get(hz);
+    if (near === undefined) this.nominalPhases.set(hz, (near = this.nominal.phaseAt(hz)));
+    return here + 360 * Math.round((near - here) / 360);
+  }
+
+  highest(band: Band = this.span): Summit {
+    const { hz, value, inside } = this.extreme(band, 1);
+    return { hz, value, isPeak: inside };
+  }
+
+  lowest(band: Band): Extreme {
+    const { hz, value } = this.extreme(band, -1);
+    return { hz, value: -value };
+  }
+
+  plateau(): Extreme {
+    if (this.even) return { hz: this.even.hz, value: this.levelAt(this.even.hz) };
+    return this.highest(this.nominal.passed());
+  }
+
+  crossing(target: number, fromHz: number, side: 'upper' | 'lower', downDb?: number): Crossing {
+    const { levels, grid } = this;
+    const step = side === 'upper' ? 1 : -1;
+    const end = side === 'upper' ? grid.length : -1;
+    let k = this.above(fromHz);
+    if (side === 'lower') k -= 1;
+    let [last, lastHz] = [this.levelAt(fromHz), fromHz];
+    let found: { a: number; ya: number; b: number; yb: number } | undefined;
+    for (; k !== end; k += step) {
+      const here = levels[k];
+      if (here < target && last >= target)
+        found = { a: Math.log(lastHz), ya: last - target, b: this.logs[k], yb: here - target };
+      if (found && here < target - STOPPED_DB) break;
+      [last, lastHz] = [here, grid[k]];
+    }
+    if (!found) {
+      const what = downDb === undefined ? `${target} dB` : `${downDb} dB under its reference`;
+      throw new ReedError('range', `The level of a board never falls ${what}.`);
+    }
+    return { hz: Math.exp(this.closedIn(found, target)), others: [] };
+  }
+
+  /** By false position with halving (the "Illinois" rule), on the circuit itself. */
+  private closedIn(
+    { a, ya, b, yb }: { a: number; ya: number; b: number; yb: number },
+    target: number,
+  ): number {
+    let kept = 0;
+    let x = a + ((b - a) * ya) / (ya - yb);
+    for (let i = 0; i < MOST_STEPS; i++) {
+      const y = this.levelAt(Math.exp(x)) - target;
+      if (Math.abs(y) < CLOSE_DB) break;
+      if (y > 0) {
+        [a, ya] = [x, y];
+        if (kept === 1) yb /= 2;
+        kept = 1;
+      } else {
+        [b, yb] = [x, y];
+        if (kept === -1) ya /= 2;
+        kept = -1;
+      }
+      x = a + ((b - a) * ya) / (ya - yb);
+    }
+    return x;
+  }
+
+  /** The greatest of the level, or of it turned over, within a band. */
+  private extreme({ fromHz, toHz }: Band, sign: 1 | -1) {
+    const { levels, logs } = this;
+    const first = this.above(fromHz);
+    const after = this.above(toHz);
+    let [at, value] = [-1, -Infinity];
+    for (let k = first; k < after; k++)
+      if (sign * levels[k] > value) [at, value] = [k, sign * levels[k]];
+    const ends = [fromHz, toHz].map((hz) => ({ hz, value: sign * this.levelAt(hz) }));
+    const end = ends[1].value > ends[0].value ? ends[1] : ends[0];
+    if (at < 0 || end.value >= value) return { ...end, inside: false };
+    if (at === 0 || at === logs.length - 1) return { hz: this.grid[at], value, inside: false };
+    const top = vertex(
+      [logs[at - 1], logs[at], logs[at + 1]],
+      [sign * levels[at - 1], value, sign * levels[at + 1]],
+    );
+    return { hz: Math.exp(top.x), value: top.y, inside: true };
+  }
+
+  /** The first place of the grid above a frequency. */
+  private above(hz: number): number {
+    let [low, high] = [0, this.grid.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.grid[middle] <= hz) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  private placeOf(hz: number): number {
+    const k = this.above(hz) - 1;
+    return k >= 0 && Math.abs(this.grid[k] / hz - 1) < SAME ? k : -1;
+  }
+}
+
+/** Where the nominal response passes evenly; nothing where its plateau is its highest point. */
+function evenPlateau(nominal: ResponseReader): Extreme | undefined {
+  const plateau = nominal.plateau();
+  const summit = nominal.highest(nominal.passed());
+  return summit.isPeak && Math.abs(Math.log(summit.hz / plateau.hz)) < 1e-3 ? undefined : plateau;
+}
+
+/** The top of the parabola through three points, of which the middle one is the highest. */
+function vertex(x: readonly number[], y: readonly number[]): { x: number; y: number } {
+  const [d1, d2] = [(y[1] - y[0]) / (x[1] - x[0]), (y[2] - y[1]) / (x[2] - x[1])];
+  const bend = (d2 - d1) / (x[2] - x[0]);
+  if (!(bend < 0)) return { x: x[1], y: y[1] };
+  const top = (x[0] + x[1]) / 2 - d1 / (2 * bend);
+  const at = Math.min(x[2], Math.max(x[0], top));
+  return { x: at, y: y[1] + (at - x[1]) * (d1 + bend * (at - x[0])) };
+}
