@@ -7,6 +7,8 @@ export interface Preferences {
   theme: 'system' | 'light' | 'dark';
   resistors: 'box' | 'zigzag';
   mark: DecimalMark;
+  /** Whether what tolerances make of a sheet is worked out and shown. */
+  spread: boolean;
   /** What parts cost here, for weighing designs up. */
   prices: Prices;
 }
@@ -22,13 +24,20 @@ export const usePreferences = create<PreferencesState>()(
       theme: 'system',
       resistors: 'box',
       mark: 'point',
+      spread: true,
       prices: DEFAULT_PRICES,
       set: (change) => set(change),
     }),
     {
       name: 'jaunty-reed-preferences',
       version: 1,
-      partialize: ({ theme, resistors, mark, prices }) => ({ theme, resistors, mark, prices }),
+      partialize: ({ theme, resistors, mark, spread, prices }) => ({
+        theme,
+        resistors,
+        mark,
+        spread,
+        prices,
+      }),
     },
   ),
 );

@@ -50,6 +50,21 @@ export function edit(
 }
 
 /**
+ * Better the last edit once more is known of it: what it led to is replaced, and undo goes back to
+ * what was before it.
+ *
+ * @throws ReedError as `edit`
+ */
+export function amend(recipe: (content: SheetContent) => Partial<SheetContent>): void {
+  const { content, frame } = useSession.getState();
+  if (!content || !frame) return;
+  const next = { ...content, ...recipe(content) };
+  gate({ ...frame, ...next });
+  setQuietly({ content: next });
+  scheduleSave();
+}
+
+/**
  * Change how the sheet is looked at; not a step of history.
  *
  * @throws ReedError `range` when the picture would lie outside what can be heard or measured

@@ -1,5 +1,7 @@
 import { makeBank } from '@/core/bank/make';
+import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
+import { fitWay } from '@/core/sheet/fit-way';
 import { makeSheet } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 
@@ -11,6 +13,14 @@ export const MADE_AT = '2000-01-01T00:00:00.000Z';
  * code a user's own sheets are. Their ids are fixed, so restoring finds them again.
  */
 export function demoSheets(at: string): Sheet[] {
+  return roundedDemo(at).map((sheet) => ({
+    ...sheet,
+    ways: sheet.ways.map((_, way) => fitted(fitWay(sheet, { way })).fitted),
+  }));
+}
+
+/** The same with every value rounded by itself. */
+function roundedDemo(at: string): Sheet[] {
   return [
     rumbleFilter(at),
     speechLowPass(at),

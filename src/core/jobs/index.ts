@@ -1,11 +1,13 @@
 import { cardCurve } from './card-curve';
+import { fit } from './fit';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { spread } from './spread';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
 /** Everything that is worked out beside the edits: one file and one line each. */
-export const JOBS = { variation, lens, cardCurve, weigh };
+export const JOBS = { variation, lens, cardCurve, weigh, fit, spread };
 
 type Jobs = typeof JOBS;
 export type JobName = keyof Jobs;

@@ -1,3 +1,4 @@
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { formatFixed, inWords } from '@/core/quantity/format';
 import { ReedError } from '@/core/errors';
 import { HALF_POWER_DB } from './decibels';
@@ -82,6 +83,11 @@ export class ResponseReader {
     this.landmarks = landmarks;
     this.context = context;
     this.scanned = scanned;
+  }
+
+  /** The response itself. */
+  at(frequenciesHz: Float64Array): ComplexTrace {
+    return this.response(frequenciesHz);
   }
 
   levelAt(hz: number): number {

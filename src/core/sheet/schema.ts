@@ -36,6 +36,8 @@ const q = between(0.01, 10_000);
 const gain = between(-1e6, 1e6);
 /** Anything a reading or a wish can be, in the unit of its measure. */
 const figure = between(-1e12, 1e12);
+/** A part of a value. */
+const tolerance = between(0, 0.9);
 
 /** The figures that a stage is designed for. */
 export const targetSchema = z.strictObject({
@@ -116,7 +118,7 @@ export const stagePartSchema = z.strictObject({
   /** Where it comes from in the drawer. */
   stock: id.optional(),
   /** How far it may be off, as a part of its value. */
-  tolerance: between(0, 0.9).optional(),
+  tolerance: tolerance.optional(),
   losses: z.strictObject({ ohms: notNegative.max(1e9, 'must be at most 1 GΩ') }).optional(),
   model: namedModelSchema.optional(),
 });
@@ -251,11 +253,28 @@ export const readingSchema = z.strictObject({
   at: outputSchema.optional(),
 });
 
+/** How far parts are off where nothing is said of a part itself, and how they lie within that. */
+export const deviationsSchema = z.strictObject({
+  resistor: tolerance,
+  capacitor: tolerance,
+  inductor: tolerance,
+  potentiometer: tolerance,
+  /** Of the gain-bandwidth of op-amps. */
+  opAmp: tolerance,
+  shape: z.enum(['uniform', 'normal']),
+  /** Whether parts of one kind come off one reel and are off together. */
+  oneReel: z.boolean(),
+  /** Kelvins that the room may be away from the temperature that values are given at. */
+  kelvins: between(0, 100),
+});
+
 export const partChoicesSchema = z.strictObject({
   opAmp: z.strictObject({ name, model: z.union([z.literal('ideal'), opAmpModelSchema]) }),
   resistors: z.enum([...SERIES_NAMES, 'exact']),
   capacitors: z.enum([...SERIES_NAMES, 'exact']),
   inductors: z.enum([...SERIES_NAMES, 'exact']).default('E12'),
+  /** Where they are other than usual. */
+  deviations: deviationsSchema.optional(),
 });
 
 /** What a keep holds and going back restores: the design, without its history. */
@@ -335,5 +354,6 @@ export type Control = z.infer<typeof controlSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Wanted = z.infer<typeof wantedSchema>;
 export type Keep = z.infer<typeof keepSchema>;
+export type Deviations = z.infer<typeof deviationsSchema>;
 export type PartChoices = z.infer<typeof partChoicesSchema>;
 export type SheetView = z.infer<typeof viewSchema>;

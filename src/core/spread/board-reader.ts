@@ -28,6 +28,8 @@ export class BoardReader implements Reader {
   private readonly logs: Float64Array;
   private readonly even: Extreme | undefined;
   private readonly nominalPhases = new Map<number, number>();
+  /** Of the nominal response along the grid. */
+  private alongNominal: Float64Array | undefined;
 
   /** @param grid frequencies that boards are solved at, rising */
   constructor(
@@ -65,6 +67,13 @@ export class BoardReader implements Reader {
     let near = this.nominalPhases.get(hz);
     if (near === undefined) this.nominalPhases.set(hz, (near = this.nominal.phaseAt(hz)));
     return here + 360 * Math.round((near - here) / 360);
+  }
+
+  /** The phase at a place of the grid. */
+  phaseAtPlace(k: number): number {
+    this.alongNominal ??= this.nominal.phasesOf(this.grid, this.nominal.at(this.grid));
+    const here = phaseDegrees(this.re[k], this.im[k]);
+    return here + 360 * Math.round((this.alongNominal[k] - here) / 360);
   }
 
   highest(band: Band = this.span): Summit {

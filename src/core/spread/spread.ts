@@ -24,8 +24,9 @@ export interface SpreadRequest {
   boards: number;
   /** Kelvins that the room may be off. */
   kelvins?: number;
-  /** Frequencies that the level is wanted at. */
+  /** Frequencies that the level is wanted at, and perhaps the phase. */
   levelsAt?: Float64Array;
+  phases?: boolean;
   readings: readonly SpreadReading[];
   /** Where readings are looked for, and where the curve bends. */
   span: Band;
@@ -60,11 +61,21 @@ export interface ReadingSpread {
   corners: { least: number; most: number } | null;
 }
 
+/** A band that nine boards in ten stay in, by frequency, with its middle. */
+export interface SpreadBand {
+  hz: Float64Array;
+  p5: Float64Array;
+  p50: Float64Array;
+  p95: Float64Array;
+}
+
 export interface SpreadResult {
   boards: number;
   readings: (ReadingSpread | null)[];
-  /** Bands that the level stays in, by frequency, dB. */
-  levels: { hz: Float64Array; p5: Float64Array; p50: Float64Array; p95: Float64Array };
+  /** Of the level, dB. */
+  levels: SpreadBand;
+  /** Of the phase, degrees, on the turns of the nominal one; absent where it was not asked for. */
+  phases?: SpreadBand;
   /** Boards that meet everything that is wanted, as a part of all; null where nothing is. */
   yield: number | null;
 }
@@ -97,6 +108,7 @@ export class Spread {
   private readonly levelPlaces: Int32Array;
   private readonly places: Place[];
   private readonly levelTallies: Tally[];
+  private readonly phaseTallies: Tally[];
   private readonly tallies: Tally[];
   private readonly offsets: number[];
   private readonly readings: Float64Array[];
@@ -117,6 +129,7 @@ export class Spread {
     const nets = [...new Set([probe, ...readings.flatMap((r) => r.net ?? [])])];
     this.places = nets.map((net) => this.placeAt(net));
     this.levelTallies = Array.from(levelsAt, () => new Tally(boards));
+    this.phaseTallies = request.phases ? Array.from(levelsAt, () => new Tally(boards)) : [];
     this.tallies = readings.map(() => new Tally(boards));
     this.readings = readings.map(() => new Float64Array(boards).fill(NaN));
     this.deviations = new Float64Array(boards * this.deviating.length);
@@ -144,16 +157,24 @@ export class Spread {
     this.put(new Float64Array(size));
   }
 
-  /** What the boards so far come to. */
-  result(): SpreadResult {
-    const { levelsAt = new Float64Array(0), readings } = this.request;
-    const bands = this.levelTallies.map((t) => t.percentiles(BAND_PARTS));
-    const band = (part: number) => Float64Array.from(bands, (b) => b[part]);
+  /**
+   * What the boards so far come to.
+   *
+   * @param why whether to work out as well what each part has to do with it, and the worst corners
+   */
+  result(why = true): SpreadResult {
+    const { levelsAt: hz = new Float64Array(0), readings, phases } = this.request;
+    const bandOf = (tallies: readonly Tally[]): SpreadBand => {
+      const bands = tallies.map((t) => t.percentiles(BAND_PARTS));
+      const [p5, p50, p95] = BAND_PARTS.map((_, part) => Float64Array.from(bands, (b) => b[part]));
+      return { hz, p5, p50, p95 };
+    };
     const wanted = readings.some((r) => r.met);
     return {
       boards: this.drawn,
-      readings: readings.map((_, i) => this.spreadOf(i)),
-      levels: { hz: levelsAt, p5: band(0), p50: band(1), p95: band(2) },
+      readings: readings.map((_, i) => this.spreadOf(i, why)),
+      levels: bandOf(this.levelTallies),
+      ...(phases ? { phases: bandOf(this.phaseTallies) } : {}),
       yield: wanted && this.drawn > 0 ? this.allMet / this.drawn : null,
     };
   }
@@ -207,8 +228,9 @@ export class Spread {
   }
 
   private count(readings: readonly SpreadReading[]): void {
-    const [{ levels }] = this.places;
+    const [{ levels, reader }] = this.places;
     this.levelPlaces.forEach((k, i) => this.levelTallies[i].add(levels[k]));
+    this.phaseTallies.forEach((tally, i) => tally.add(reader.phaseAtPlace(this.levelPlaces[i])));
     let all = true;
     readings.forEach((reading, i) => {
       const value = this.read(reading) + this.offsets[i];
@@ -233,16 +255,18 @@ export class Spread {
     return valueOrNaN(() => readMeasure(place.nominal, measure).value);
   }
 
-  private spreadOf(i: number): ReadingSpread | null {
+  private spreadOf(i: number, why: boolean): ReadingSpread | null {
     const tally = this.tallies[i];
     if (tally.count === 0) return null;
     const [p1, p5, p50, p95, p99] = tally.percentiles(READ_PARTS);
     const size = this.deviating.length;
-    const told = sharesOf(
-      this.deviations.subarray(0, this.drawn * size),
-      this.readings[i].subarray(0, this.drawn),
-      size,
-    );
+    const told = why
+      ? sharesOf(
+          this.deviations.subarray(0, this.drawn * size),
+          this.readings[i].subarray(0, this.drawn),
+          size,
+        )
+      : undefined;
     return {
       mean: tally.mean,
       sd: tally.sd,

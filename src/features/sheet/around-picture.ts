@@ -4,3 +4,4 @@ export { LensBar } from './lens-bar';
 export { PathStrip } from './path-strip';
 export { ReadingsTable } from './readings-table';
 export { SheetHeader } from './sheet-header';
+export { SpreadKey } from './spread-key';

@@ -9,7 +9,7 @@ import { printPart } from '@/core/parts/quantities';
 import type { EvaluatedStage } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
-import type { Sheet, Stage } from '@/core/sheet/schema';
+import type { Sheet, Stage, StagePart } from '@/core/sheet/schema';
 import {
   drawnAlike,
   drawnParts,
@@ -260,13 +260,30 @@ function labelsOf(
     for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
     for (const [id, value] of Object.entries(valuesOf(stage))) {
       const quantity = quantityOfPart(stage, id)!;
-      const off = exact && id in exact ? Math.abs(value / exact[id] - 1) : 0;
+      const print = (x: number) => printPart(quantity, x, mark);
       labels[composedId(stage.id, id)] = {
         name: own.get(id)!,
-        value: printPart(quantity, value, mark),
-        note: off > 0.004 && exact ? `exact ${printPart(quantity, exact[id], mark)}` : undefined,
+        value: print(value),
+        note: noteOf(stage.parts[id], value, exact?.[id], print),
       };
     }
   }
   return labels;
+}
+
+/** What a rounded value may be away from its exact one; what is further is not its rounding. */
+const ROUNDED = { from: 0.004, to: 0.11 };
+
+/** The two parts that make a value up; or the exact value, where the chosen one is it but for rounding. */
+function noteOf(
+  { made }: StagePart,
+  value: number,
+  exact: number | undefined,
+  print: (value: number) => string,
+): string | undefined {
+  if (made)
+    return `${print(made.of[0])} and ${print(made.of[1])} in ${made.how === 'series' ? 'series' : 'parallel'}`;
+  if (exact === undefined) return undefined;
+  const off = Math.abs(value / exact - 1);
+  return off > ROUNDED.from && off < ROUNDED.to ? `exact ${print(exact)}` : undefined;
 }

@@ -1,18 +1,19 @@
 'use client';
 
-import { Button, Select } from 'antd';
+import { Button, Checkbox, Segmented, Select } from 'antd';
+import { useEffect, useState } from 'react';
+import type { Pairs } from '@/core/fit/offers';
+import { formatFixed } from '@/core/quantity/format';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
 import { attempt } from '../shell/tell';
 import { changeParts, fitAgain } from './actions/parts';
-import { setUi } from './ui-state';
-import styles from './sheet-header.module.css';
+import { clearFitting, fitParts, stopFitting, useFitting, type FitOutcome } from './fitting';
+import styles from './fit-form.module.css';
 
 const SERIES_OPTIONS = [
-  ...SERIES_NAMES.filter((n) => n !== 'E3').map((n) => ({
-    value: n,
-    label: n,
-  })),
+  ...SERIES_NAMES.map((n) => ({ value: n, label: n })),
   { value: 'exact' as const, label: 'exact' },
 ];
 
@@ -23,34 +24,95 @@ const BOUGHT = [
   { kind: 'inductors', noun: 'Coils' },
 ] as const;
 
-/** Series to choose from, and choosing every value again. */
+const PAIRS: { value: Pairs; label: string }[] = [
+  { value: 'none', label: 'One part' },
+  { value: 'parallel', label: 'In parallel' },
+  { value: 'series', label: 'In series' },
+  { value: 'both', label: 'Either' },
+];
+
+/** Where real values come from, and choosing all of them together. */
 export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
+  const { running, found, outcome, problem } = useFitting();
+  const [pairs, setPairs] = useState<Pairs>('none');
+  const [all, setAll] = useState(false);
+  useEffect(() => clearFitting, []);
   return (
     <div className={styles.fit}>
-      {BOUGHT.map(({ kind, noun }) => (
-        <label key={kind}>
-          {noun} from
-          <Select
-            size="small"
-            value={parts[kind]}
-            options={SERIES_OPTIONS}
-            onChange={(series) => attempt(() => changeParts({ [kind]: series }))}
-            aria-label={`${noun} from`}
-          />
-        </label>
-      ))}
-      <p>
-        Each exact value is replaced by the nearest of its series. Values you typed are replaced
-        too.
-      </p>
-      <Button
-        block
-        onClick={() => {
-          if (attempt(fitAgain)) setUi({ fitting: false });
-        }}
-      >
-        Choose all values again
-      </Button>
+      <div className={styles.series}>
+        {BOUGHT.map(({ kind, noun }) => (
+          <label key={kind}>
+            {noun} from
+            <Select
+              size="small"
+              value={parts[kind]}
+              options={SERIES_OPTIONS}
+              onChange={(series) => attempt(() => changeParts({ [kind]: series }))}
+              aria-label={`${noun} from`}
+            />
+          </label>
+        ))}
+      </div>
+      <label className={styles.pairs}>
+        Where one part will not do, two
+        <Segmented<Pairs>
+          size="small"
+          block
+          value={pairs}
+          options={PAIRS}
+          onChange={setPairs}
+          aria-label="Two parts for one"
+        />
+      </label>
+      <Checkbox checked={all} onChange={(e) => setAll(e.target.checked)}>
+        Change values that were typed as well
+      </Checkbox>
+      {running ? (
+        <div className={styles.actions}>
+          <Button onClick={stopFitting}>Stop here</Button>
+          <span role="status">
+            {found === 0
+              ? 'Choosing…'
+              : `${found} better ${found === 1 ? 'choice' : 'choices'} so far`}
+          </span>
+        </div>
+      ) : (
+        <div className={styles.actions}>
+          <Button type="primary" onClick={() => void fitParts({ pairs, all })}>
+            Fit all parts together
+          </Button>
+          <Button onClick={() => attempt(fitAgain)}>Round each by itself</Button>
+        </div>
+      )}
+      {outcome && <Outcome {...outcome} />}
+      {problem !== null && <p role="alert">{problem}</p>}
     </div>
+  );
+}
+
+/** Nearest rounding beside what was found, each with its error. */
+function Outcome({ nearest, fitted }: FitOutcome) {
+  const mark = usePreferences((p) => p.mark);
+  const row = (name: string, { worstDb, missed }: FitOutcome['fitted']) => (
+    <tr>
+      <th scope="row">{name}</th>
+      <td>{formatFixed(worstDb, worstDb < 0.1 ? 3 : 2, mark)} dB</td>
+      <td>{missed === 0 ? 'met' : 'missed'}</td>
+    </tr>
+  );
+  return (
+    <table className={styles.outcome}>
+      <thead>
+        <tr>
+          <td />
+          <th scope="col">off by at most</th>
+          <th scope="col">readings</th>
+        </tr>
+      </thead>
+      <tbody>
+        {row('Rounded one by one', nearest)}
+        {row('Fitted together', fitted)}
+      </tbody>
+    </table>
   );
 }

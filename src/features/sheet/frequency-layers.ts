@@ -1,5 +1,6 @@
 import type { DelayTrace } from '@/core/lenses/delay';
 import type { Take } from '@/core/library/take';
+import type { SpreadResult } from '@/core/spread/spread';
 import type { Layer } from '@/core/sheet/evaluate';
 import type { ForbiddenLevel } from '@/core/sheet/mask';
 import type { LayerTrace } from '@/core/sheet/solved-way';
@@ -96,6 +97,28 @@ export function takeLayers(
     const within = wrapped && lens === 'phase' ? y.map((d) => d - 360 * Math.round(d / 360)) : y;
     return [{ kind: 'dots', id: `take ${id}`, name, look: 'take', x, y: within }];
   });
+}
+
+/** What nine boards in ten stay within, as far as a lens shows it. */
+export function spreadLayer(
+  lens: FrequencyLensName,
+  { levels, phases }: Pick<SpreadResult, 'levels' | 'phases'>,
+  wrapped: boolean,
+): BandLayer[] {
+  // A band that leaves one end of a wrapped phase and enters the other cannot be drawn as one.
+  const band = lens === 'level' ? levels : lens === 'phase' && !wrapped ? phases : undefined;
+  if (!band) return [];
+  return [
+    {
+      kind: 'band',
+      id: 'spread',
+      name: 'spread',
+      look: 'spread',
+      x: band.hz,
+      low: band.p5,
+      high: band.p95,
+    },
+  ];
 }
 
 /** What the curves should keep out of. */

@@ -17,6 +17,7 @@ import {
   curveOf,
   lineOf,
   sheetLayers,
+  spreadLayer,
   takeLayers,
   wantedLayers,
   type Delays,
@@ -24,6 +25,7 @@ import {
 } from './frequency-layers';
 import { LensState } from './lens-state';
 import { lookOf } from './look-of';
+import { useSpreads } from './spreads';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
 import { usePointedVariation } from './use-evaluation';
@@ -74,9 +76,14 @@ function Picture({
   const measured = useMemo(() => takeLayers(lens, takes, wrapped), [lens, takes, wrapped]);
   const wanted = useWanted(lens, sheet, layers);
   const trials = useTrials(lens, sheet, wrapped);
+  const spread = useSpreads((s) => (s.stale ? null : s.spread));
+  const bands = useMemo(
+    () => (spread ? spreadLayer(lens, spread, wrapped) : []),
+    [lens, spread, wrapped],
+  );
   const drawn = useMemo(
-    () => [...wanted, ...lines, ...measured, ...trials],
-    [wanted, lines, measured, trials],
+    () => [...wanted, ...bands, ...lines, ...measured, ...trials],
+    [wanted, bands, lines, measured, trials],
   );
   const axis = useSteady(axisFor(lens, lines, measured, layers));
   return (

@@ -15,6 +15,8 @@ import styles from './lens-panel.module.css';
 
 // The picture comes first; its lenses and its ends are put up with what stands around it.
 const LensBar = lazy(() => import('./around-picture').then((m) => ({ default: m.LensBar })));
+const SpreadKey = lazy(() => import('./around-picture').then((m) => ({ default: m.SpreadKey })));
+
 /**
  * One large picture at a time; every lens has the same layers.
  *
@@ -33,7 +35,12 @@ export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
         )}
       </div>
       <div key={lens.id} className={styles.body} {...panelOf(lens)}>
-        <Legend sheet={sheet} layers={layers} wanted={lens.id === 'level' && followsAsk(sheet)} />
+        <Legend
+          sheet={sheet}
+          layers={layers}
+          wanted={lens.id === 'level' && followsAsk(sheet)}
+          spread={bar && lens.overFrequency === true}
+        />
         <div className={styles.picture} onPointerLeave={() => setUi({ cursorHz: null })}>
           <Suspense>
             <lens.Picture sheet={sheet} layers={layers} />
@@ -51,10 +58,12 @@ function Legend({
   sheet,
   layers,
   wanted,
+  spread,
 }: {
   sheet: Sheet;
   layers: readonly Layer[];
   wanted: boolean;
+  spread: boolean;
 }) {
   const laidOver = useUi((s) => s.laidOver);
   const takes = useTakes(sheet);
@@ -66,6 +75,13 @@ function Legend({
       {layers.map(({ id }) => (
         <Entry key={id} kind="line" look={lookOf(id)} name={layerName(id, sheet)} />
       ))}
+      {spread && (
+        <li>
+          <Suspense>
+            <SpreadKey />
+          </Suspense>
+        </li>
+      )}
       {takes.map(({ id, name }) => (
         <Entry key={id} kind="dots" look="take" name={name} />
       ))}

@@ -1,29 +1,23 @@
 import { Popover } from 'antd';
 import { Trash2 } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
-import type { DecimalMark } from '@/core/quantity/parse';
 import type { LayerId } from '@/core/sheet/layers';
 import type { ReadingResult } from '@/core/sheet/solved-way';
-import type { Reading } from '@/core/sheet/schema';
 import { meets, missBy } from '@/core/sheet/verdict';
 import { printMeasured, printWanted } from '@/core/sheet/words';
 import type { FigureColumns } from '@/ui/controls/figure-table';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
 import { removeReading } from './actions/readings';
+import type { ReadingLine } from './reading-line';
+import { SpreadCell } from './spread-cell';
+import { useReadingSpread } from './spreads';
 import { setUi } from './ui-state';
+import { percent } from './spread-words';
 import { useEvaluated } from './use-evaluation';
 import styles from './readings-table.module.css';
 
 const WantedForm = lazy(() => import('./wanted-form').then((m) => ({ default: m.WantedForm })));
-
-/** One reading; what the versions make of it, its cells ask for themselves. */
-export interface ReadingLine {
-  reading: Reading;
-  mark: DecimalMark;
-  /** What it is called, and where it is read. */
-  name: string;
-}
 
 type Columns = FigureColumns<ReadingLine>;
 
@@ -51,13 +45,15 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
       shouldCellUpdate,
       render: (_, line) => <Wanted {...line} />,
     },
-    ...versions.map(([id, name]): Columns[number] => ({
-      key: id,
-      title: name,
+    ...versions.slice(0, 2).map(versionColumn),
+    {
+      key: 'spread',
+      title: 'spread 5–95 %',
       align: 'right',
       shouldCellUpdate,
-      render: (_, line) => <Result {...line} version={id} />,
-    })),
+      render: (_, line) => <SpreadCell {...line} />,
+    },
+    ...versions.slice(2).map(versionColumn),
     {
       key: 'verdict',
       title: 'verdict',
@@ -84,6 +80,14 @@ export function readingColumns(versions: readonly [LayerId, string][]): Columns 
     },
   ];
 }
+
+const versionColumn = ([id, name]: [LayerId, string]): Columns[number] => ({
+  key: id,
+  title: name,
+  align: 'right',
+  shouldCellUpdate,
+  render: (_, line) => <Result {...line} version={id} />,
+});
 
 function Name({ reading, name }: ReadingLine) {
   const built = useResult(reading.id, 'built');
@@ -152,6 +156,7 @@ function Result({ reading, mark, version }: ReadingLine & { version: LayerId }) 
 function Verdict({ reading: { id, wanted, measure }, mark }: ReadingLine) {
   const built = useResult(id, 'built');
   const ideal = useResult(id, 'ideal');
+  const { of } = useReadingSpread(id);
   if (!wanted || !built) return null;
   if ('error' in built)
     return (
@@ -160,7 +165,15 @@ function Verdict({ reading: { id, wanted, measure }, mark }: ReadingLine) {
       </span>
     );
   const miss = missBy(wanted, built.measured.value);
-  if (miss === 0) return <span className={styles.good}>✓ built</span>;
+  if (miss === 0)
+    return (
+      <span className={styles.good}>
+        ✓ built
+        {typeof of?.met === 'number' && (
+          <span className={styles.boards}> · {percent(of.met, mark)}</span>
+        )}
+      </span>
+    );
   const idealMeets = ideal && 'measured' in ideal && meets(wanted, ideal.measured.value);
   const by = printMeasured(measure, Math.abs(miss), mark);
   return (

@@ -12,6 +12,7 @@ import { now } from '@/store/ids';
 import { usePreferences } from '@/store/preferences';
 import { storageProblem } from '@/store/problems';
 import { addSheet } from '@/store/sheets';
+import { fittedSheet } from '../sheet/fitting';
 import { beginSheet } from './begin';
 import { JOBS, PEOPLE, type Job } from './jobs';
 import styles from './new-sheet.module.css';
@@ -47,14 +48,16 @@ function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
   const [edge, setEdge] = useState<string | null>(null);
   const [title, setTitle] = useState('');
   const [error, setError] = useState<string>();
+  const [beginning, setBeginning] = useState(false);
   const shownEdge = edge ?? formatQuantity(mainHz(job.ask), 'hertz', { mark });
   const make = async () => {
     try {
       const hz = parseQuantity(shownEdge, 'hertz', mark);
-      onMade(
-        await addSheet(beginSheet(job, hz, isVisible(title) ? title.trim() : job.title, now())),
-      );
+      const begun = beginSheet(job, hz, isVisible(title) ? title.trim() : job.title, now());
+      setBeginning(true);
+      onMade(await addSheet(await fittedSheet(begun)));
     } catch (failure) {
+      setBeginning(false);
       setError(
         failure instanceof ReedError
           ? messageOf(failure)
@@ -119,7 +122,7 @@ function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
             onChange={(e) => setTitle(e.target.value)}
           />
         </label>
-        <Button type="primary" htmlType="submit">
+        <Button type="primary" htmlType="submit" loading={beginning}>
           Begin the sheet
         </Button>
       </div>

@@ -11,6 +11,7 @@ export type LayerLook =
   | 'trial-dashed'
   | 'trial-chained'
   | 'wanted'
+  | 'spread'
   | 'take';
 
 interface Named {

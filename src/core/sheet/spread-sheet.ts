@@ -1,0 +1,115 @@
+import type { StockEntry } from '@/core/library/stock';
+import { explored } from '@/core/response/landmarks';
+import type { Rules, Rule } from '@/core/spread/rules';
+import { deviatingBy } from '@/core/spread/rules';
+import { Spread } from '@/core/spread/spread';
+import { pathLandmarks } from './landmarks';
+import { contextOf } from './layers';
+import { outNet, outputNet, prefixOf } from './nets';
+import { partNames, pathCircuit, waysTogether } from './path-circuit';
+import type { Sheet, StagePart } from './schema';
+import { drawnParts } from './stage';
+import { USUAL_DEVIATIONS } from './usual-deviations';
+import { meets } from './verdict';
+
+export interface SheetSpreadOptions {
+  way?: number;
+  boards: number;
+  seed: number;
+  /** Parts of the drawer that the sheet refers to: what they are known to be off by. */
+  drawer?: readonly StockEntry[];
+}
+
+/** Readings are looked for this far beyond the picture, as those of the curves are. */
+const BEYOND = 100;
+/** The band is drawn through so many points a decade, and closer where the curve bends. */
+const PER_DECADE = 16;
+
+/**
+ * Many boards of a way of a sheet as it is built. What drives it and what it ends in are taken to be
+ * as they are.
+ *
+ * @throws ReedError as solving the way
+ */
+export function spreadOfSheet(
+  sheet: Sheet,
+  { way: index = 0, boards, seed, drawer = [] }: SheetSpreadOptions,
+): Spread {
+  const circuit = pathCircuit(sheet, index, 'built');
+  const probe = outNet(sheet, index);
+  const { fromHz, toHz } = sheet.view;
+  const landmarks = pathLandmarks(sheet.ways[index], 'built');
+  const known = rulesOf(sheet, index, drawer);
+  const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
+  return new Spread({
+    circuit,
+    probe,
+    deviating: (analysis) =>
+      deviatingBy(analysis, known.rules).filter(({ part }) => known.own.has(part)),
+    seed,
+    boards,
+    kelvins: deviations.kelvins,
+    levelsAt: explored({ fromHz, toHz }, landmarks, PER_DECADE),
+    phases: true,
+    readings: sheet.readings.map(({ measure, wanted, at }) => ({
+      measure,
+      ...(at ? { net: outputNet(sheet, at, index)?.net ?? probe } : {}),
+      ...(wanted ? { met: (value: number) => meets(wanted, value) } : {}),
+    })),
+    span: { fromHz: fromHz / BEYOND, toHz: toHz * BEYOND },
+    landmarks,
+    context: contextOf(sheet),
+  });
+}
+
+/** Rules for the parts of a sheet’s circuit, and the parts that are its own. */
+function rulesOf(
+  sheet: Sheet,
+  index: number,
+  drawer: readonly StockEntry[],
+): { rules: Rules; own: ReadonlySet<string> } {
+  const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
+  const shape = { is: deviations.shape };
+  const ofKind = (tolerance: number, reel?: string): Rule => ({
+    tolerance,
+    shape,
+    ...(reel !== undefined && deviations.oneReel ? { reel } : {}),
+  });
+  const rules: Record<string, Rule> = {
+    resistor: ofKind(deviations.resistor, 'resistor'),
+    capacitor: ofKind(deviations.capacitor, 'capacitor'),
+    inductor: ofKind(deviations.inductor, 'inductor'),
+    potentiometer: ofKind(deviations.potentiometer),
+    'op-amp': ofKind(deviations.opAmp),
+  };
+  const own = new Set<string>();
+  const stock = new Map(drawer.map((entry) => [entry.id, entry]));
+  for (const w of waysTogether(sheet, index, 'built')) {
+    const way = sheet.ways[w];
+    const names = partNames(way.stages);
+    for (const stage of way.stages)
+      for (const { id, kind } of drawnParts(stage)) {
+        const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
+        own.add(name);
+        const part = stage.parts[id] as StagePart | undefined;
+        const entry = part?.stock === undefined ? undefined : stock.get(part.stock);
+        const usual = rules[kind] as Rule | undefined;
+        if (!part || !usual) continue;
+        const tolerance = (part.tolerance ?? entry?.tolerance ?? usual.tolerance) * pairing(part);
+        const { ppmPerKelvin } = entry ?? {};
+        rules[name] = {
+          ...usual,
+          tolerance,
+          ...(ppmPerKelvin === undefined ? {} : { perKelvin: ppmPerKelvin * 1e-6 }),
+        };
+      }
+  }
+  return { rules, own };
+}
+
+/** Two parts that are off independently are together off by less: as the root of their squares. */
+function pairing({ made }: StagePart): number {
+  if (!made) return 1;
+  const [a, b] = made.of;
+  return Math.hypot(a, b) / (a + b);
+}

@@ -1,0 +1,87 @@
+import { InputNumber, Segmented, Switch } from 'antd';
+import type { Deviations } from '@/core/sheet/schema';
+import { USUAL_DEVIATIONS } from '@/core/sheet/usual-deviations';
+import { usePreferences } from '@/store/preferences';
+import { useSession } from '@/store/sheet-session';
+import { attempt } from '../shell/tell';
+import { changeDeviations } from './actions/parts';
+import { useSpreads } from './spreads';
+import styles from './spread.module.css';
+
+/** Tolerances, in the order they are asked for. */
+const TOLERANCES = [
+  { field: 'resistor', label: 'Resistors within' },
+  { field: 'capacitor', label: 'Capacitors within' },
+  { field: 'inductor', label: 'Coils within' },
+  { field: 'potentiometer', label: 'Potentiometers within' },
+  { field: 'opAmp', label: 'Op-amps’ bandwidth within' },
+] as const;
+
+/** How far parts are off, for all of the sheet; a part may have a tolerance of its own. */
+export function SpreadForm() {
+  const deviations = useSession((s) => s.content?.parts.deviations) ?? USUAL_DEVIATIONS;
+  const { spread: on, set } = usePreferences();
+  const problem = useSpreads((s) => s.problem);
+  const change = (part: Partial<Deviations>) =>
+    attempt(() => changeDeviations({ ...deviations, ...part }));
+  return (
+    <div className={styles.form}>
+      <label>
+        Show what tolerances do
+        <Switch size="small" checked={on} onChange={(spread) => set({ spread })} />
+      </label>
+      {problem !== null && <p className={styles.quiet}>{problem}</p>}
+      {TOLERANCES.map(({ field, label }) => (
+        <label key={field}>
+          {label}
+          <InputNumber<number>
+            size="small"
+            min={0}
+            max={90}
+            step={1}
+            value={Number((deviations[field] * 100).toPrecision(6))}
+            suffix="%"
+            style={{ width: 96 }}
+            onChange={(value) => value !== null && change({ [field]: value / 100 })}
+          />
+        </label>
+      ))}
+      <label>
+        Values lie
+        <Segmented<Deviations['shape']>
+          size="small"
+          value={deviations.shape}
+          options={[
+            { value: 'uniform', label: 'Evenly' },
+            { value: 'normal', label: 'Around the middle' },
+          ]}
+          onChange={(shape) => change({ shape })}
+        />
+      </label>
+      <label>
+        Parts of a kind are off together
+        <Switch
+          size="small"
+          checked={deviations.oneReel}
+          onChange={(oneReel) => change({ oneReel })}
+        />
+      </label>
+      <label>
+        The room is within
+        <InputNumber<number>
+          size="small"
+          min={0}
+          max={100}
+          value={deviations.kelvins}
+          suffix="K"
+          style={{ width: 96 }}
+          onChange={(value) => value !== null && change({ kelvins: value })}
+        />
+      </label>
+      <p className={styles.quiet}>
+        Around the middle: the tolerance is three standard deviations. Temperature moves parts of
+        the drawer that have a coefficient.
+      </p>
+    </div>
+  );
+}
