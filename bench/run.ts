@@ -1,5 +1,6 @@
 import { benchAc, benchSpread } from './ac';
 import { benchBrowser } from './browser';
+import { benchFit } from './fit';
 import { benchLargeSignal } from './large-signal';
 import { benchWeighUp } from './weigh';
 
@@ -8,4 +9,5 @@ benchAc();
 benchSpread();
 benchLargeSignal();
 benchWeighUp();
+benchFit();
 if (!process.argv.includes('engine')) void benchBrowser();

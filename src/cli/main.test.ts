@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { DRIVER } from '@/core/library/testing';
 import { main } from './main';
 
@@ -94,7 +94,7 @@ describe('reed ac', () => {
 });
 
 test('reed sheet prints a sheet’s readings', () => {
-  const path = file('sheet.json', JSON.stringify(demoSheets('2026-11-23T08:00:00.000Z')[1]));
+  const path = file('sheet.json', JSON.stringify(demoMade('2026-11-23T08:00:00.000Z')[1]));
   const { code, out } = run('sheet', path);
   expect(code).toBe(0);
   const { readings } = JSON.parse(out) as {
@@ -195,7 +195,7 @@ describe('from an ask', () => {
 });
 
 describe('a sheet’s file with what goes along', () => {
-  const demo = demoSheets('2026-11-23T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
+  const demo = demoMade('2026-11-23T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
   const [way] = demo.ways;
   const spoken = {
     ...demo,
@@ -291,7 +291,7 @@ describe('reed graft and reed draw', () => {
   });
 
   test('a sheet keeps everything but the stage that is changed', () => {
-    const sheet = demoSheets('2026-11-25T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
+    const sheet = demoMade('2026-11-25T08:00:00.000Z').find((s) => s.id === 'demo-speech')!;
     const path = file('sheet.json', JSON.stringify(sheet));
     const { code, out: told } = run(
       ...['graft', path, '--to-ground', 'R3', '--kind', 'resistor', '--value', '1M', '--out', out],

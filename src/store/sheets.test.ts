@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { EMPTY_LIBRARY } from '@/core/library';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import type { Sheet } from '@/core/sheet/schema';
 import { ReedDatabase, type SheetRecord } from './database';
 import { storageProblem } from './problems';
@@ -45,7 +45,7 @@ const raw = (change: Partial<Record<keyof SheetRecord, unknown>>) =>
 test('seeds the demo once, and not again after it was deleted', async () => {
   await deleteSheet('demo-rumble', db);
   await seedDemo(db);
-  const all = demoSheets(AT).map((d) => d.id);
+  const all = demoMade(AT).map((d) => d.id);
   const there = (await listCards(db)).filter((c) => c.deletedAt === null).map((c) => c.id);
   expect(there.sort()).toEqual(all.filter((id) => id !== 'demo-rumble').sort());
   await restoreSheet('demo-rumble', db);
@@ -106,7 +106,7 @@ describe('another version is never overwritten', () => {
     await deleteSheet('demo-hum', db);
     const newer = { ...(await open('demo-rumble')), version: 99 };
     await db.sheets.update('demo-rumble', { document: newer, revision: 0 });
-    const own = await addSheet(demoSheets(AT)[2], 'My own', db);
+    const own = await addSheet(demoMade(AT)[2], 'My own', db);
     expect(await restoreDemo(db)).toBe(3);
     expect(await titles()).toEqual(
       expect.arrayContaining([

@@ -1,3 +1,4 @@
+import { ReedError } from '@/core/errors';
 import { JOBS, type JobName } from '@/core/jobs';
 import type { Job } from '@/core/jobs/job';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
@@ -17,7 +18,8 @@ export const engineHere = {
     options: { signal?: AbortSignal; progress?: (step: unknown) => void } = {},
   ): Promise<unknown> {
     const pause = () => {
-      if (options.signal?.aborted) return Promise.reject(new Error('stopped'));
+      if (options.signal?.aborted)
+        return Promise.reject(new ReedError('stopped', 'Stopped on request.'));
       return new Promise<void>((resolve) => setTimeout(resolve, 0));
     };
     await pause();

@@ -1,4 +1,4 @@
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { valuesOf, withValue } from '@/core/sheet/stage';
@@ -8,7 +8,7 @@ import { Packer, Unpacker } from './parcel';
 /** What a parcel is on the way: nothing is the same object on the other side. */
 const posted = <T>(parcel: T): T => structuredClone(parcel);
 
-const SHEET = demoSheets('2026-11-23T08:00:00.000Z').find((s) => s.ways[0].stages.length > 1)!;
+const SHEET = demoMade('2026-11-23T08:00:00.000Z').find((s) => s.ways[0].stages.length > 1)!;
 
 function edited(sheet: Sheet): Sheet {
   const [way, ...others] = sheet.ways;

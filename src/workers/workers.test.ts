@@ -1,4 +1,4 @@
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { candidatesOf } from '@/core/weigh/candidates';
 import { Engine } from './engine';
 import { EngineWorker, type Reply } from './engine-worker';
@@ -54,7 +54,7 @@ class Puppet {
 
 beforeEach(() => (Puppet.made = []));
 
-const SHEET = demoSheets('2026-11-23T08:00:00.000Z')[1];
+const SHEET = demoMade('2026-11-23T08:00:00.000Z')[1];
 const QUICK = { acknowledgeWithin: 1000, answerWithin: 2000, pingEvery: 0, readyWithin: 20_000 };
 type Remote = {
   cancel(call: number): unknown;

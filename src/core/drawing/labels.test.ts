@@ -1,5 +1,5 @@
 import { mainHz } from '@/core/design/ask';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { formatQuantity } from '@/core/quantity/format';
 import { parseQuantity } from '@/core/quantity/parse';
 import { defaultTarget } from '@/core/sheet/default-target';
@@ -108,7 +108,7 @@ describe.each(TOPOLOGIES.map((t) => t.id))('%s', (id) => {
 });
 
 test('whole paths fit the panel too', () => {
-  for (const sheet of demoSheets('2026-11-23T08:00:00.000Z')) {
+  for (const sheet of demoMade('2026-11-23T08:00:00.000Z')) {
     const { stages } = sheet.ways[0];
     const drawing = composeDrawing(stages);
     const { scale, layout } = fitLabels(drawing, labelsOf(stages), { width: 470, height: 300 });

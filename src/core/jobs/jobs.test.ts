@@ -3,11 +3,14 @@ import { candidatesOf } from '@/core/weigh/candidates';
 import { weighOne } from '@/core/weigh/weigh';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { valuesOf, withValue } from '@/core/sheet/stage';
+import type { SpreadResult } from '@/core/spread/spread';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
 import { cardCurve } from './card-curve';
+import { fit } from './fit';
 import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { spread } from './spread';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -34,7 +37,7 @@ const CANDIDATES = candidatesOf(
 const options = { boards: 30 };
 
 test('the table holds every job under its own name', () => {
-  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh });
+  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread });
 });
 
 describe('weighing', () => {
@@ -95,6 +98,33 @@ describe('variation', () => {
     );
     start.levelDb.forEach((db, k) => expect(db).toBeCloseTo(traceOf(1).levelDb[k], 6));
     expect(end.levelDb).not.toEqual(start.levelDb);
+  });
+});
+
+describe('fitting', () => {
+  test('hands over what gets better, ends with the best, and can be stopped', async () => {
+    const [a, b] = [context(), context(2)];
+    const { nearest, fitted, result } = await fit({ sheet: SHEET }, a.own as never);
+    expect(a.steps.length).toBeGreaterThan(1);
+    expect(a.steps[0]).toEqual(nearest);
+    expect(a.steps[a.steps.length - 1]).toEqual(fitted);
+    expect(result!.fitted.worstDb).toBeLessThan(result!.nearest.worstDb);
+    await expect(Promise.resolve(fit({ sheet: SHEET }, b.own as never))).rejects.toMatchObject({
+      code: 'stopped',
+    });
+  });
+});
+
+describe('spread', () => {
+  test('hands over a first band soon and better ones after it', async () => {
+    const { own, steps } = context<SpreadResult>();
+    const all = await spread({ sheet: SHEET, boards: 400, seed: 1 }, own);
+    expect(steps.map((s) => s.boards)).toEqual([48, 192, 400]);
+    expect(all.boards).toBe(400);
+    expect(all.levels).toEqual(steps[2].levels);
+    const width = ({ levels }: SpreadResult) => levels.p95[0] - levels.p5[0];
+    expect(width(steps[0])).toBeGreaterThan(0);
+    expect(Object.keys(all.readings[0]!.shares).length).toBeGreaterThan(2);
   });
 });
 

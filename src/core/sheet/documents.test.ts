@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { ReedError } from '@/core/errors';
 import { designOf } from './design-of';
 import { gate } from './gate';
@@ -204,7 +204,7 @@ describe('the gate', () => {
   );
 
   test('passes what reads back, and only that', () => {
-    for (const sheet of demoSheets(AT)) {
+    for (const sheet of demoMade(AT)) {
       gate(sheet);
       expect(readSheet(plain(sheet))).toEqual(sheet);
     }
@@ -242,7 +242,7 @@ describe('a damaged document', () => {
   };
 
   test('is refused in words or reads; what can be read of it always makes a sheet', () => {
-    const whole = demoSheets(AT).map((s) => plain({ ...s, keeps: [KEEP] }));
+    const whole = demoMade(AT).map((s) => plain({ ...s, keeps: [KEEP] }));
     fc.assert(
       fc.property(
         fc.nat(whole.length - 1),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
 import { SheetEvaluator } from './evaluate';
 import type { Sheet } from './schema';
@@ -19,7 +19,7 @@ function expectWhole(sheet: Sheet): void {
   }
 }
 
-test.each(demoSheets('2026-11-23T08:00:00.000Z').filter((s) => !s.bank))(
+test.each(demoMade('2026-11-23T08:00:00.000Z').filter((s) => !s.bank))(
   'the curves of $id span the whole picture',
   expectWhole,
 );

@@ -8,8 +8,8 @@ export type Crossing = number;
 
 /** Jumps are closed in on so often before they are taken for what they are. */
 const MOST_SPLITS = 40;
-/** A touching extreme is looked for where a parabola through three points says it may reach nought. */
-const NEARLY = 0.5;
+/** An extreme that stands out by less than this part of itself is rounding. */
+const LEAST_BEND = 1e-5;
 
 interface Options {
   /** Places, rising, at which it is looked at first. */
@@ -88,7 +88,7 @@ function touching(
   if (!(before * here > 0 && after * here > 0)) return;
   if (Math.abs(here) > Math.abs(before) || Math.abs(here) > Math.abs(after)) return;
   const bend = Math.abs(before) + Math.abs(after) - 2 * Math.abs(here);
-  if (Math.abs(here) > NEARLY * bend && Math.abs(here) > 0) return;
+  if (bend < LEAST_BEND * Math.abs(here)) return;
   const at = findPeak((x) => -side * f(x), grid[k - 1], grid[k + 1], fine);
   const y = f(at);
   if (y * side < 0) {

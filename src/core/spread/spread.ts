@@ -179,6 +179,11 @@ export class Spread {
     };
   }
 
+  /** The readings of one board that was drawn. */
+  readingsOf(board: number): number[] {
+    return this.readings.map((own) => own[board]);
+  }
+
   private gridOf(): Float64Array {
     const { probe, levelsAt = [], readings, span, landmarks } = this.request;
     const asked = readings.flatMap(({ measure }) =>

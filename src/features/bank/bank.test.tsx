@@ -3,7 +3,8 @@ import '@/testing/dom';
 import { act, render, screen, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { bankPicture, type BankPicture } from '@/core/bank/picture';
-import { demoSheets } from '@/core/demo/sheets';
+import { demoMade } from '@/testing/demo';
+import { formatFixed } from '@/core/quantity/format';
 import { valuesOf } from '@/core/sheet/stage';
 import { undo, useSheet } from '@/store/sheet-session';
 import { AT, closeNow, openNow, present } from '@/testing/open-sheet';
@@ -12,7 +13,7 @@ import { addChannel, changeChannel, removeChannel, setKnown, setOverlap } from '
 import { ChannelTable } from './channel-table';
 import { Parts } from './parts-table';
 
-const BANK = demoSheets(AT).find((s) => s.bank)!;
+const BANK = demoMade(AT).find((s) => s.bank)!;
 let picture: BankPicture;
 let user: ReturnType<typeof userEvent.setup>;
 beforeAll(async () => {
@@ -97,7 +98,7 @@ describe('the table of channels', () => {
     const rows = screen.getAllByRole('row').slice(1);
     expect(rows).toHaveLength(8);
     const [first] = picture.channels;
-    expect(rows[0].textContent).toContain(`${first.peakDb.toFixed(1)} dB`);
+    expect(rows[0].textContent).toContain(`${formatFixed(first.peakDb, 1)} dB`);
     expect(
       within(rows[0]).getByRole('button', { name: /^Width of channel 1, by overlap/ }),
     ).toBeDefined();

@@ -5,3 +5,5 @@ export { PathStrip } from './path-strip';
 export { ReadingsTable } from './readings-table';
 export { SheetHeader } from './sheet-header';
 export { SpreadKey } from './spread-key';
+export { followDesigns } from './fitting';
+export { followSpread } from './spreads';

@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
 import type { FitOptions } from '@/core/sheet/fit-way';
+import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { solvedSheet } from '@/store/open-library';
 import { amend, edit, sheetOf, useSession, type SheetContent } from '@/store/sheet-session';
@@ -85,17 +86,36 @@ export async function fitParts(options: FitOptions): Promise<void> {
   }
 }
 
+let following = false;
+
 /**
- * After a path was designed anew: its values are rounded one by one until those that go together are
- * found, which then take their place within the same step of history. Values that anybody touched
- * meanwhile are left alone.
+ * From now on, whenever the path is designed anew, its values are fitted: they are rounded one by one
+ * at first, until those that go together are found, which then take their place within the same step
+ * of history.
  */
-export async function fitAfterDesign(): Promise<void> {
+export function followDesigns(): void {
+  if (following) return;
+  following = true;
+  useSession.subscribe(({ content, frame }, before) => {
+    if (!content || frame?.id !== before.frame?.id || content.bank) return;
+    const anew = content.ask !== before.content?.ask || content.parts !== before.content.parts;
+    // What undo brings back was fitted before.
+    if (anew && isRounded(content)) void fitAfterDesign(content);
+  });
+}
+
+/** Whether every value of the path is its exact one, rounded by itself. */
+function isRounded({ ways, parts }: SheetContent): boolean {
+  const [way] = ways;
+  return JSON.stringify(refit([way], parts)) === JSON.stringify([way]);
+}
+
+async function fitAfterDesign(content: SheetContent): Promise<void> {
   const sheet = openSheet();
-  const { content } = useSession.getState();
-  if (!sheet || sheet.bank) return;
+  if (!sheet) return;
   try {
     const { fitted } = await engine().run('fit', { sheet });
+    // Values that anybody touched meanwhile are left alone.
     if (useSession.getState().content === content) amend(withFitted(fitted));
   } catch (error) {
     // What cannot be fitted stays as it was rounded; its evaluation says what is wrong with it.

@@ -62,13 +62,14 @@ afterEach(() =>
 
 test('ideal and built stand beside the wish, with the verdict in words and sign', () => {
   shown();
-  const [wanted, ideal, built, verdict] = cells(/^Upper edge/);
+  const [wanted, ideal, built, spread, verdict] = cells(/^Upper edge/);
+  expect(spread).toBe('');
   expect(wanted).toBe('3.4 kHz ± 3 %');
   expect(ideal).toMatch(/^3\.4 kHz|^3\.40\d* kHz|^3\.39\d* kHz/);
   expect(built).toMatch(/kHz$/);
   expect(verdict).toMatch(/✓ built|✗ built .* too (high|low); ideal meets it/);
   // Fourth order: 30 dB down at 8 kHz, and 60 were asked for.
-  expect(cells(/^Level at 8/)[3]).toMatch(/✗ built 3\d\.\d+ dB too high; ideal misses it too/);
+  expect(cells(/^Level at 8/)[4]).toMatch(/✗ built 3\d\.\d+ dB too high; ideal misses it too/);
 });
 
 test('a reading that a curve does not have says why, and not a number', async () => {
@@ -94,8 +95,17 @@ test('a shown keep has a column of its own, a hidden one has none', () => {
   });
   shown({ keeps: [keepOf('a', true), keepOf('b', false)] });
   const heads = screen.getAllByRole('columnheader').map((h) => h.textContent);
-  expect(heads).toEqual(['Reading', 'wanted', 'ideal', 'built', 'keep “A”', 'verdict', 'Remove']);
-  const [, , built, keep] = cells(/^Upper edge/);
+  expect(heads).toEqual([
+    'Reading',
+    'wanted',
+    'ideal',
+    'built',
+    'spread 5–95 %',
+    'keep “A”',
+    'verdict',
+    'Remove',
+  ]);
+  const [, , built, , keep] = cells(/^Upper edge/);
   expect(keep).toMatch(/Hz$/);
   expect(keep).not.toBe(built);
 });

@@ -17,7 +17,6 @@ import { Coming } from '../shell/coming';
 import { useEvaluations, type EvaluationState } from './evaluations';
 import { readingColumns } from './reading-columns';
 import type { ReadingLine } from './reading-line';
-import { followSpread } from './spreads';
 import { setUi, useUi } from './ui-state';
 import styles from './readings-table.module.css';
 
@@ -27,7 +26,6 @@ type Props = Pick<Sheet, 'readings' | 'keeps' | 'ask'>;
 
 /** The pinned numbers: wanted, ideal, built, keeps, and whether they agree. */
 export const ReadingsTable = memo(function ReadingsTable({ readings, keeps, ask }: Props) {
-  useEffect(followSpread, []);
   const pinning = useUi((s) => s.pinning);
   const mark = usePreferences((p) => p.mark);
   // As a text, so that the columns stay the same until what they name changes.

@@ -137,7 +137,7 @@ describe('the head of a sheet', () => {
     const exact = stages()[0].parts.R1.value;
     act(() => undo());
     expect(stages()[0].parts.R1.value).not.toBe(exact);
-    await user.click(screen.getByRole('button', { name: 'Choose all values again' }));
+    await user.click(screen.getByRole('button', { name: 'Round each by itself' }));
     expect(stages()[0].parts.R1.chosen).toBe('fit');
   });
 });

@@ -115,10 +115,18 @@ function useAround(drawn: boolean): boolean {
   }, [around, drawn]);
   useEffect(() => {
     if (!around) return;
+    void followAround();
     const timer = setTimeout(fetchForms, 2 * PATIENCE);
     return () => clearTimeout(timer);
   }, [around]);
   return around;
+}
+
+/** What is worked out beside the curves: what tolerances make of them, and values that go together. */
+async function followAround(): Promise<void> {
+  const { followDesigns, followSpread } = await around();
+  followSpread();
+  followDesigns();
 }
 
 /** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */

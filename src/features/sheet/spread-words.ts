@@ -13,7 +13,9 @@ export function printSpan(
   const [a, b] = [low, high].map((value) => printMeasured(measure, value, mark));
   const unit = /[\s\u00a0°].*$/;
   const same = unit.exec(a)?.[0] === unit.exec(b)?.[0];
-  return `${same ? a.replace(unit, '') : a} – ${b}`;
+  const first = same ? a.replace(unit, '') : a;
+  // A dash beside a minus is hard to read.
+  return low < 0 || high < 0 ? `${first} to ${b}` : `${first} – ${b}`;
 }
 
 /** A part of a whole, in per cent: never all or none unless it is. */

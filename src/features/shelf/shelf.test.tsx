@@ -34,11 +34,16 @@ jest.mock('next/link', () => ({
 }));
 jest.mock('@/workers/engine', () => ({
   engine: () => ({
-    run: () =>
-      Promise.resolve({
-        frequenciesHz: Float32Array.of(10, 100, 1000),
-        levelDb: Float32Array.of(0, -1, -20),
-      }),
+    run: (name: string, input: { sheet: { ways: unknown[] } }) =>
+      // A new sheet's values are left as they are; fitting them has tests of its own.
+      Promise.resolve(
+        name === 'fit'
+          ? { fitted: input.sheet.ways[0] }
+          : {
+              frequenciesHz: Float32Array.of(10, 100, 1000),
+              levelDb: Float32Array.of(0, -1, -20),
+            },
+      ),
   }),
 }));
 jest.mock('@/ui/download', () => ({

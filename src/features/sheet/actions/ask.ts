@@ -7,7 +7,6 @@ import { SHEET_LIMITS } from '@/core/sheet/schema';
 import { cut, isVisible } from '@/core/text';
 import type { Topology } from '@/core/topologies/topology';
 import { edit, useSession } from '@/store/sheet-session';
-import { fitAfterDesign } from '../fitting';
 import { withWay } from './within';
 
 /** Change the ask; the stages that come from it are designed anew. */
@@ -26,7 +25,6 @@ export function changeAsk(change: Partial<Ask>): void {
     undefined,
     viewFollow(frame.view, content.ask, after),
   );
-  void fitAfterDesign();
 }
 
 /** Take a whole ask over, as one of the weighed designs has it. */
@@ -37,7 +35,6 @@ export function takeAsk(ask: Ask): void {
     ...withWay(c, (way) => redesign(way, tidy, c.parts)),
     readings: readingsFollow(c.readings, c.ask, tidy),
   }));
-  void fitAfterDesign();
 }
 
 /** Take other stages; a gain they cannot have is let go. */
