@@ -87,9 +87,9 @@ export function solveFor(request: SolveRequest): SolveAnswer {
   const start = even ? number.value : Math.log(Math.abs(number.value));
   const roots = rootsAlong(off, {
     // The value that it has now is looked at too: a solution may lie close by.
-    grid: start > low && start < high ? Float64Array.from([...grid, start]).sort() : grid,
+    grid: withPlace(grid, start),
     close: CLOSE * Math.max(Math.abs(want), quantityScale(quantityOfMeasure(measure))),
-    fine: even ? FINE : FINE,
+    fine: FINE,
   });
   const solutions = roots.map((u) => ({ value: valueAt(u), reads: off(u) + want }));
   const seen = [...grid].map(off).filter((y) => !Number.isNaN(y));
@@ -101,6 +101,13 @@ export function solveFor(request: SolveRequest): SolveAnswer {
     from,
     to,
   };
+}
+
+/** The grid with one more place, unless it is among them already or beyond. */
+function withPlace(grid: Float64Array, place: number): Float64Array {
+  const inside = place > grid[0] && place < grid[grid.length - 1];
+  const there = grid.some((x) => Math.abs(x - place) < 1e-6);
+  return inside && !there ? Float64Array.from([...grid, place]).sort() : grid;
 }
 
 /** Decibels and degrees go through nought: there, one of them is the measure. */
