@@ -36,6 +36,7 @@ const layers = [
   'fit',
   'spread',
   'solve',
+  'shop',
   'weigh',
   'sheet',
   'bank',

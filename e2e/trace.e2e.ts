@@ -201,13 +201,13 @@ test('one capacitor across a resistor: the picture follows, the formulas say wha
   const { keyboard } = page;
   const schematic = page.getByRole('group', { name: /Schematic/ });
   const edge = reading(page, /Upper edge/);
-  await comesTo(edge, 3.369, 0.001);
+  await comesTo(edge, 3.401, 0.001);
   await schematic.getByRole('button', { name: /^R2/ }).click();
   await keyboard.press('Escape');
   await page.getByRole('button', { name: 'across it' }).click();
   await page.getByRole('form', { name: 'Change the circuit' }).waitFor();
   await say(page, { kind: 'capacitor', value: '1n' });
-  await comesTo(edge, 3.229, 0.001);
+  await comesTo(edge, 3.355, 0.001);
   expect(await schematic.getByRole('button', { name: /^C3, 1n/ }).count()).toBe(1);
 
   await schematic.getByRole('button', { name: /^C3/ }).click();
@@ -220,9 +220,9 @@ test('one capacitor across a resistor: the picture follows, the formulas say wha
   await page.getByRole('button', { name: /^Why/ }).click();
   await page.getByRole('note').waitFor({ state: 'hidden' });
   await page.getByRole('button', { name: 'as designed again' }).click();
-  await comesTo(edge, 3.369, 0.001);
+  await comesTo(edge, 3.401, 0.001);
   await keyboard.press('Control+z');
-  await comesTo(edge, 3.229, 0.001);
+  await comesTo(edge, 3.355, 0.001);
 });
 
 test('a circuit file opens as a stage that does what the file does', async () => {

@@ -19,6 +19,21 @@ export { sheetOf, useSession, useSheet, type SheetContent } from './session-stat
 /** Edits of the same group within this time undo together, milliseconds. */
 const GROUP_TIME = 1000;
 
+type Listener = (before: SheetContent, after: SheetContent) => void;
+const listeners = new Set<Listener>();
+
+/** Told of every change that is made here, by an edit or by going back and forth; not of other tabs’. */
+export function whenEdited(listener: Listener): () => void {
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}
+
+function tellEdited(before: SheetContent | null): void {
+  const { content } = useSession.getState();
+  if (before && content && before !== content)
+    for (const listener of listeners) listener(before, content);
+}
+
 let groupKey: string | undefined;
 let groupUntil = 0;
 
@@ -46,6 +61,7 @@ export function edit(
   const change = { content: next, frame: nextFrame };
   if (sameStep) setQuietly(change);
   else useSession.setState(change);
+  tellEdited(content);
   scheduleSave();
 }
 
@@ -81,13 +97,17 @@ export function editView(change: Partial<Sheet['view']>): void {
 export function undo(): void {
   groupKey = undefined;
   if (sessionHistory().pastStates.length === 0) return;
+  const before = useSession.getState().content;
   sessionHistory().undo();
+  tellEdited(before);
   scheduleSave();
 }
 
 export function redo(): void {
   groupKey = undefined;
   if (sessionHistory().futureStates.length === 0) return;
+  const before = useSession.getState().content;
   sessionHistory().redo();
+  tellEdited(before);
   scheduleSave();
 }

@@ -10,6 +10,7 @@ import { fit } from './fit';
 import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { partsList } from './parts-list';
 import { spread } from './spread';
 import { variation } from './variation';
 import { weigh } from './weigh';
@@ -37,7 +38,7 @@ const CANDIDATES = candidatesOf(
 const options = { boards: 30 };
 
 test('the table holds every job under its own name', () => {
-  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread });
+  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread, partsList });
 });
 
 describe('weighing', () => {
@@ -104,7 +105,7 @@ describe('variation', () => {
 describe('fitting', () => {
   test('hands over what gets better, ends with the best, and can be stopped', async () => {
     const [a, b] = [context(), context(2)];
-    const { nearest, fitted, result } = await fit({ sheet: SHEET }, a.own as never);
+    const { nearest, fitted, result } = await fit({ sheet: SHEET }, a.own);
     expect(a.steps.length).toBeGreaterThan(1);
     expect(a.steps[0]).toEqual(nearest);
     expect(a.steps[a.steps.length - 1]).toEqual(fitted);

@@ -84,7 +84,7 @@ const number = (text: string): number => Number(text.replace(',', '.'));
 export function stockLine(line: string, mark: DecimalMark = 'point'): StockWords {
   const said: Said = {};
   const words: string[] = [];
-  let rest = line.trim().replace(/[,;]\s+/g, ' ');
+  let rest = line.replace(/[,;]\s+/g, ' ').trim();
   if (rest.length > 300) throw refuse('it is longer than 300 characters');
   while (rest !== '') {
     const piece = PIECES.map(([pattern, say]) => [pattern.exec(rest), say] as const).find(

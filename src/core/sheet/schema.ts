@@ -230,6 +230,8 @@ export const boardSchema = z.strictObject({
   /** Takes in the takes’ table. */
   takes: z.array(id).max(200).default([]),
   note: z.string().max(2000).default(''),
+  /** Present of a board that is built: what was taken from the drawer for it, pieces by entry. */
+  took: z.record(id, z.int().min(1).max(1_000_000)).optional(),
 });
 
 /** What the wanted column says of a reading, in the unit of its measure. */

@@ -7,3 +7,4 @@ export { SheetHeader } from './sheet-header';
 export { SpreadKey } from './spread-key';
 export { followDesigns } from './fitting';
 export { followSpread } from './spreads';
+export { followBuiltBoards } from '../parts-list/follow';

@@ -1,12 +1,13 @@
 'use client';
 
-import { Button, Checkbox, Segmented, Select } from 'antd';
+import { Button, Checkbox, InputNumber, Segmented, Select } from 'antd';
 import { useEffect, useState } from 'react';
 import type { Pairs } from '@/core/fit/offers';
 import { formatFixed } from '@/core/quantity/format';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
+import { useGo } from '../shell/leave-guard';
 import { attempt } from '../shell/tell';
 import { changeParts, fitAgain } from './actions/parts';
 import { clearFitting, fitParts, stopFitting, useFitting, type FitOutcome } from './fitting';
@@ -36,6 +37,9 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
   const { running, found, outcome, problem } = useFitting();
   const [pairs, setPairs] = useState<Pairs>('none');
   const [all, setAll] = useState(false);
+  const [drawer, setDrawer] = useState(false);
+  const [boards, setBoards] = useState(1);
+  const go = useGo();
   useEffect(() => clearFitting, []);
   return (
     <div className={styles.fit}>
@@ -67,6 +71,26 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
       <Checkbox checked={all} onChange={(e) => setAll(e.target.checked)}>
         Change values that were typed as well
       </Checkbox>
+      <div className={styles.fromDrawer}>
+        <Checkbox checked={drawer} onChange={(e) => setDrawer(e.target.checked)}>
+          Only what lies in the drawer
+        </Checkbox>
+        {drawer && (
+          <label>
+            for{' '}
+            <InputNumber<number>
+              size="small"
+              min={1}
+              max={1000}
+              precision={0}
+              value={boards}
+              onChange={(value) => setBoards(value ?? 1)}
+              aria-label="Boards that the drawer has to do for"
+            />{' '}
+            {boards === 1 ? 'board' : 'boards'}
+          </label>
+        )}
+      </div>
       {running ? (
         <div className={styles.actions}>
           <Button onClick={stopFitting}>Stop here</Button>
@@ -78,7 +102,7 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
         </div>
       ) : (
         <div className={styles.actions}>
-          <Button type="primary" onClick={() => void fitParts({ pairs, all })}>
+          <Button type="primary" onClick={() => void fitParts({ pairs, all, boards }, drawer)}>
             Fit all parts together
           </Button>
           <Button onClick={() => attempt(fitAgain)}>Round each by itself</Button>
@@ -86,6 +110,9 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
       )}
       {outcome && <Outcome {...outcome} />}
       {problem !== null && <p role="alert">{problem}</p>}
+      <Button block type="link" onClick={() => go(`${window.location.pathname}/parts`)}>
+        Parts list: what it takes, what is there, what it costs
+      </Button>
     </div>
   );
 }

@@ -1,9 +1,11 @@
 import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
+import { stockOf } from '@/core/fit/stock-of';
 import type { FitOptions } from '@/core/sheet/fit-way';
 import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
+import { drawerContents } from '@/store/drawer';
 import { solvedSheet } from '@/store/open-library';
 import { amend, edit, sheetOf, useSession, type SheetContent } from '@/store/sheet-session';
 import { engine } from '@/workers/engine';
@@ -38,8 +40,12 @@ export const stopFitting = (): void => stop?.abort();
 /** Forget what came of it. */
 export const clearFitting = (): void => useFitting.setState(NOTHING);
 
-/** Choose real values for all parts of the path together; one step of history. */
-export async function fitParts(options: FitOptions): Promise<void> {
+/**
+ * Choose real values for all parts of the path together; one step of history.
+ *
+ * @param fromDrawer whether kinds of which the drawer has some are taken from there alone
+ */
+export async function fitParts(options: FitOptions, fromDrawer = false): Promise<void> {
   const sheet = openSheet();
   if (!sheet || useFitting.getState().running) return;
   const { content } = useSession.getState();
@@ -58,9 +64,15 @@ export async function fitParts(options: FitOptions): Promise<void> {
     edit(withFitted(way));
   };
   try {
+    const stock = fromDrawer ? stockOf((await drawerContents()).entries) : undefined;
+    if (stock && Object.keys(stock).length === 0)
+      throw new ReedError(
+        'range',
+        'The drawer has no resistors, capacitors or coils: put some in first, or fit from series.',
+      );
     const { fitted, result } = await engine().run(
       'fit',
-      { sheet, options },
+      { sheet, options: { ...options, ...(stock ? { stock } : {}) } },
       {
         signal,
         progress: (way) => {

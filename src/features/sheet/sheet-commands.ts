@@ -12,6 +12,7 @@ interface Around {
   undo: () => void;
   redo: () => void;
   toShelf: () => void;
+  toParts: () => void;
 }
 
 /** The stage that commands act on: the chosen one, or the first. */
@@ -33,7 +34,7 @@ function choose(step: number): void {
 }
 
 /** Every action of the sheet, by name and key. */
-export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command[] {
+export function sheetCommands({ undo, redo, toShelf, toParts }: Around): readonly Command[] {
   const withChosen = (act: (stage: { id: string; index: number; count: number }) => void) => () => {
     const stage = chosen();
     if (stage) attempt(() => act(stage));
@@ -47,6 +48,14 @@ export function sheetCommands({ undo, redo, toShelf }: Around): readonly Command
       group: 'Sheet',
       keys: 'k',
       run: () => setUi({ keeping: true }),
+    },
+    {
+      id: 'parts-list',
+      title: 'Parts list',
+      group: 'Sheet',
+      keys: 'l',
+      words: 'bill of materials buy cost stock print',
+      run: toParts,
     },
     {
       id: 'graft',

@@ -66,7 +66,16 @@ export function SheetScreen({ id }: { id: string }) {
 /** What every open sheet has: its commands in the palette and its name on the tab. */
 function useSheetShell(title: string): void {
   const go = useGo();
-  const commands = useMemo(() => sheetCommands({ undo, redo, toShelf: () => go('/') }), [go]);
+  const commands = useMemo(
+    () =>
+      sheetCommands({
+        undo,
+        redo,
+        toShelf: () => go('/'),
+        toParts: () => go(`${window.location.pathname}/parts`),
+      }),
+    [go],
+  );
   useCommands('sheet', commands);
   useEffect(() => {
     document.title = `${title} · Jaunty Reed`;
@@ -122,11 +131,15 @@ function useAround(drawn: boolean): boolean {
   return around;
 }
 
-/** What is worked out beside the curves: what tolerances make of them, and values that go together. */
+/**
+ * What is worked out beside the curves: what tolerances make of them, values that go together, and
+ * what the drawer has left.
+ */
 async function followAround(): Promise<void> {
-  const { followDesigns, followSpread } = await around();
+  const { followBuiltBoards, followDesigns, followSpread } = await around();
   followSpread();
   followDesigns();
+  followBuiltBoards();
 }
 
 /** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */

@@ -1,6 +1,6 @@
 'use client';
 
-import { CircleHelp, FileSpreadsheet, LibraryBig, SlidersHorizontal } from 'lucide-react';
+import { CircleHelp, FileSpreadsheet, Inbox, LibraryBig, SlidersHorizontal } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useEffect, type ReactNode } from 'react';
@@ -49,6 +49,13 @@ export function Rail() {
           icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
         />
       )}
+      <RailLink
+        href="/drawer"
+        label="Drawer"
+        current={path === '/drawer'}
+        prefetch={prefetch}
+        icon={<Inbox size={18} strokeWidth={1.6} />}
+      />
       <span className={styles.gap} />
       <button
         type="button"

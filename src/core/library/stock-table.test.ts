@@ -1,0 +1,151 @@
+import fc from 'fast-check';
+import { ReedError } from '@/core/errors';
+import { readStockLines, readStockTable, stockTable } from './stock-table';
+import { stockLine } from './stock-words';
+
+describe('a typed line', () => {
+  test.each([
+    [
+      '10x 22n 5 % film',
+      { kind: 'capacitor', value: 22e-9, quantity: 10, tolerance: 0.05, make: 'film' },
+    ],
+    [
+      '470R 1% 0.25 W metal film 50 ppm at 0.04 in box 3',
+      {
+        kind: 'resistor',
+        value: 470,
+        tolerance: 0.01,
+        ratedWatts: 0.25,
+        ppmPerKelvin: 50,
+        price: 0.04,
+        place: 'box 3',
+        make: 'metal film',
+      },
+    ],
+    ['4k7', { kind: 'resistor', value: 4700, quantity: 1 }],
+    ['22 nF 100V', { kind: 'capacitor', value: 22e-9, ratedVolts: 100 }],
+    ['3x 10 ohm 1/4W', { kind: 'resistor', value: 10, quantity: 3, ratedWatts: 0.25 }],
+    ['5x 1m8H coil', { kind: 'inductor', value: 1.8e-3, quantity: 5 }],
+    [
+      '12 pcs 4.7 uF electrolytic 63 V',
+      { kind: 'capacitor', value: 4.7e-6, quantity: 12, ratedVolts: 63 },
+    ],
+    ['op-amp quiet bipolar', { kind: 'op-amp', name: 'quiet bipolar' }],
+  ])('%s', (line, said) => {
+    expect(stockLine(line)).toMatchObject(said);
+  });
+
+  test.each([
+    ['1000', /could be of any kind/],
+    ['film 5 %', /names no value/],
+    ['4k7 in', /is no kind|names no|4k7/],
+    ['22n 22n2x', /./],
+  ])('“%s” is read, or refused in words', (line, why) => {
+    try {
+      expect(stockLine(line).quantity).toBeGreaterThan(0);
+    } catch (error) {
+      expect((error as ReedError).message).toMatch(why);
+    }
+  });
+
+  test('reads a comma as the decimal mark where that is the habit', () => {
+    expect(stockLine('4x 2,2k 0,5 %', 'comma')).toMatchObject({ value: 2200, tolerance: 0.005 });
+  });
+});
+
+describe('a table', () => {
+  test('is read by its heading, whatever stands between cells', () => {
+    for (const mark of [',', ';', '\t']) {
+      const text = [
+        ['Type', 'Value', 'Qty', 'Tol', 'Location'],
+        ['resistor', '10k', '50', '1%', 'A1'],
+        ['capacitor', '22n', '10', '5', 'B2'],
+      ]
+        .map((row) => row.join(mark))
+        .join('\n');
+      const { columns, rows } = stockTable(text);
+      expect(columns).toEqual(['kind', 'value', 'quantity', 'tolerance', 'place']);
+      const { good, bad } = readStockTable({ columns, rows });
+      expect(bad).toEqual([]);
+      expect(good.map((g) => g.words)).toMatchObject([
+        { kind: 'resistor', value: 10e3, quantity: 50, tolerance: 0.01, place: 'A1' },
+        { kind: 'capacitor', value: 22e-9, quantity: 10, tolerance: 0.05, place: 'B2' },
+      ]);
+    }
+  });
+
+  test('lists each bad line with its number and reason, and offers the others', () => {
+    const { columns, rows } = stockTable(
+      'kind,value,quantity\nresistor,10k,5\nresistor,often,5\n\nsprocket,4,1\ncapacitor,10n,-2\ncapacitor,10n,1e9\ncoil,1mH,2',
+    );
+    const { good, bad } = readStockTable({ columns, rows });
+    expect(good.map((g) => g.line)).toEqual([2, 8]);
+    expect(bad.map((b) => [b.line, b.why])).toEqual([
+      [3, expect.stringMatching(/“often” is not a resistance/)],
+      [5, expect.stringMatching(/“sprocket” is no kind/)],
+      [6, expect.stringMatching(/quantity.*must not be negative/)],
+      [7, expect.stringMatching(/quantity/)],
+    ]);
+  });
+
+  test('without a heading is typed lines, until its columns are named', () => {
+    const table = stockTable('10k,50\n22k,20');
+    expect(table.columns).toEqual([null, null]);
+    const { rows } = table;
+    const named = readStockTable({ columns: ['value', 'quantity'], rows });
+    expect(named.good.map((g) => g.words.quantity)).toEqual([50, 20]);
+  });
+
+  test('of far too many lines is refused', () => {
+    expect(() => stockTable('10k\n'.repeat(20_001))).toThrow(/20001|20002/);
+  });
+});
+
+/** Lines as people and programs spoil them. */
+const cell = fc.oneof(
+  fc.constantFrom(
+    '10k',
+    '22n',
+    '4R7',
+    '5 %',
+    'film',
+    '"',
+    '""',
+    '=SUM(A1)',
+    '1e308',
+    '-5',
+    '∞',
+    '',
+    'resistor',
+    'µ',
+    '0x10',
+    'NaN',
+  ),
+  fc.string({ maxLength: 12 }),
+  fc.double().map(String),
+);
+const spoiled = fc
+  .array(fc.array(cell, { maxLength: 6 }), { maxLength: 12 })
+  .chain((rows) =>
+    fc.constantFrom(',', ';', '\t', ' ').map((mark) => rows.map((r) => r.join(mark)).join('\n')),
+  );
+
+test('five hundred spoiled files never do more than be refused line by line', () => {
+  fc.assert(
+    fc.property(spoiled, fc.boolean(), (text, headed) => {
+      const whole = headed ? `kind,value,quantity,tolerance,price\n${text}` : text;
+      const table = stockTable(whole);
+      for (const { good, bad } of [readStockTable(table), readStockLines(whole)]) {
+        for (const { words } of good) {
+          expect(words.value ?? 1).toBeGreaterThan(0);
+          expect(Number.isInteger(words.quantity)).toBe(true);
+        }
+        for (const { line, why } of bad) {
+          expect(line).toBeGreaterThan(0);
+          expect(why.length).toBeGreaterThan(10);
+        }
+      }
+    }),
+    { numRuns: 500 },
+  );
+});

@@ -1,0 +1,161 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { operatingPoint } from '@/core/analysis/dc/operating-point';
+import type { Circuit } from '@/core/circuit/schema';
+import { messageOf, ReedError } from '@/core/errors';
+import { partKindOf } from '@/core/parts';
+import { spaced } from '@/core/response/landmarks';
+import { prefixOf } from './nets';
+import { partNames, pathCircuit } from './path-circuit';
+import type { Sheet, StagePart } from './schema';
+import { drawnParts, valuesOf } from './stage';
+
+/** Parts of one kind and value that a board needs. */
+export interface PartsLine {
+  kind: string;
+  /** Its main number; absent of devices, which go by name. */
+  value?: number;
+  /** What a device is called. */
+  device?: string;
+  /** What they are called on the drawing. */
+  names: string[];
+  /** How many a board takes: pairs count for two. */
+  each: number;
+  /** The closest tolerance that any of them is asked to have, where one is. */
+  tolerance?: number;
+  /** The highest voltage that stands across any of them, peak with what stands there at rest. */
+  peakVolts?: number;
+  /** The most that any of them takes, watts. */
+  watts?: number;
+  /** Entries of the drawer that they were chosen from. */
+  stock: string[];
+}
+
+export interface PartsList {
+  lines: PartsLine[];
+  /** Why levels are not told, where they are not. */
+  problems: string[];
+}
+
+/** What a part lives through. */
+interface Stress {
+  peakVolts: number;
+  watts?: number;
+}
+
+/** The signal is taken to be anything that can be heard, and a little beyond. */
+const SIGNAL = { fromHz: 10, toHz: 40_000, points: 90 };
+
+/**
+ * Everything that a board of a sheet is built of, and what its capacitors and resistors have to stand
+ * at the sheet's source level.
+ */
+export function partsList(sheet: Sheet): PartsList {
+  const lines = new Map<string, PartsLine>();
+  const problems: string[] = [];
+  sheet.ways.forEach((way, w) => {
+    const stresses = stressesIn(sheet, w, problems);
+    const names = partNames(way.stages);
+    for (const stage of way.stages) {
+      if (stage.bypassed) continue;
+      const values = valuesOf(stage);
+      for (const { id, kind } of drawnParts(stage)) {
+        if (partKindOf(kind).price === null) continue;
+        const part = stage.parts[id] as StagePart | undefined;
+        const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
+        const device = deviceName(sheet, kind, part);
+        const pieces = part?.made?.of ?? [values[id]];
+        for (const value of pieces) put(lines, { kind, value, device, name, part }, stresses);
+      }
+    }
+  });
+  return { lines: [...lines.values()].sort(inOrder), problems };
+}
+
+/** What a device is, in words; nothing for parts that go by a value. */
+function deviceName(sheet: Sheet, kind: string, part: StagePart | undefined): string | undefined {
+  if (part?.model) return part.model.name;
+  if (kind === 'op-amp') return sheet.parts.opAmp.name;
+  return partKindOf(kind).models?.[0]?.name;
+}
+
+function put(
+  lines: Map<string, PartsLine>,
+  {
+    kind,
+    value,
+    device,
+    name,
+    part,
+  }: { kind: string; value?: number; device?: string; name: string; part?: StagePart },
+  stresses: ReadonlyMap<string, Stress>,
+): void {
+  const key = `${kind} ${value?.toPrecision(6) ?? ''} ${device ?? ''}`;
+  let line = lines.get(key);
+  if (!line) {
+    line = {
+      kind,
+      ...(value === undefined ? {} : { value }),
+      ...(device === undefined ? {} : { device }),
+      names: [],
+      each: 0,
+      stock: [],
+    };
+    lines.set(key, line);
+  }
+  line.each++;
+  if (!line.names.includes(name)) line.names.push(name);
+  if (part?.stock !== undefined && !line.stock.includes(part.stock)) line.stock.push(part.stock);
+  if (part?.tolerance !== undefined) line.tolerance = Math.min(line.tolerance ?? 1, part.tolerance);
+  const stress = stresses.get(name);
+  if (!stress) return;
+  line.peakVolts = Math.max(line.peakVolts ?? 0, stress.peakVolts);
+  if (stress.watts !== undefined) line.watts = Math.max(line.watts ?? 0, stress.watts);
+}
+
+const inOrder = (a: PartsLine, b: PartsLine): number =>
+  a.kind.localeCompare(b.kind) ||
+  (a.value ?? 0) - (b.value ?? 0) ||
+  (a.device ?? '').localeCompare(b.device ?? '');
+
+/** What the resistors and capacitors of a way live through, by name. */
+function stressesIn(sheet: Sheet, way: number, problems: string[]): Map<string, Stress> {
+  try {
+    return stressesOf(pathCircuit(sheet, way, 'built'), sheet.source.volts);
+  } catch (error) {
+    if (!(error instanceof ReedError)) throw error;
+    problems.push(messageOf(error));
+    return new Map();
+  }
+}
+
+/** @param volts of the source, r.m.s. */
+function stressesOf(circuit: Circuit, volts: number): Map<string, Stress> {
+  const parts = circuit.parts.flatMap((p) =>
+    p.kind === 'resistor' || p.kind === 'capacitor' ? [p] : [],
+  );
+  const nets = [...new Set(parts.flatMap(({ a, b }) => [a, b]))].filter(
+    (n) => n !== circuit.ground,
+  );
+  const hz = spaced(SIGNAL.fromHz, SIGNAL.toHz, SIGNAL.points);
+  const traces = new AcAnalysis(circuit).voltages(nets, hz);
+  const { nodes } = operatingPoint(circuit);
+  const silent = new Float64Array(hz.length);
+  const traceOf = (net: string) => traces[nets.indexOf(net)] ?? { re: silent, im: silent };
+  return new Map(
+    parts.map((part) => {
+      const [a, b] = [traceOf(part.a), traceOf(part.b)];
+      let most = 0;
+      for (let k = 0; k < hz.length; k++)
+        most = Math.max(most, Math.hypot(a.re[k] - b.re[k], a.im[k] - b.im[k]));
+      const rms = most * volts;
+      const rest = (nodes[part.a] ?? 0) - (nodes[part.b] ?? 0);
+      const peakVolts = rms * Math.SQRT2 + Math.abs(rest);
+      return [
+        part.id,
+        part.kind === 'resistor'
+          ? { peakVolts, watts: (rms * rms + rest * rest) / part.ohms }
+          : { peakVolts },
+      ];
+    }),
+  );
+}

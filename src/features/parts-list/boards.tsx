@@ -1,0 +1,59 @@
+import { Button } from 'antd';
+import { useEffect } from 'react';
+import { freshBoard } from '@/core/sheet/boards';
+import type { LineOnHand } from '@/core/sheet/parts-on-hand';
+import type { Sheet } from '@/core/sheet/schema';
+import { edit } from '@/store/sheet-session';
+import { attempt, tell } from '../shell/tell';
+import { followBuiltBoards } from './follow';
+import styles from './parts-list.module.css';
+
+interface BoardsProps {
+  sheet: Sheet;
+  lines: readonly LineOnHand[];
+  boards: number;
+}
+
+/** Boards that are built: what they took is counted off the drawer, and given back when undone. */
+export function Boards({ sheet, lines, boards }: BoardsProps) {
+  useEffect(followBuiltBoards, []);
+  const built = sheet.boards.filter((b) => b.took);
+  const lacking = lines.reduce((sum, l) => sum + l.lacking, 0);
+  const mark = () =>
+    attempt(() => {
+      const took = Object.fromEntries(lines.flatMap((l) => l.take));
+      edit((c) => ({ boards: [...c.boards, { ...freshBoard(c.boards, boards), took }] }));
+      tell(
+        lacking === 0
+          ? 'Marked as built: its parts are counted off the drawer.'
+          : 'Marked as built: what the drawer had of it is counted off.',
+      );
+    });
+  return (
+    <section className={styles.boards} aria-label="Boards that are built">
+      <Button onClick={mark} disabled={lines.length === 0}>
+        {boards === 1 ? 'Mark a board as built' : `Mark ${boards} boards as built`}
+      </Button>
+      {built.length > 0 && (
+        <ul>
+          {built.map((board) => (
+            <li key={board.id}>
+              {board.name}: {Object.values(board.took!).reduce((a, b) => a + b, 0)} parts from the
+              drawer
+              <Button
+                size="small"
+                onClick={() =>
+                  attempt(() =>
+                    edit((c) => ({ boards: c.boards.filter((b) => b.id !== board.id) })),
+                  )
+                }
+              >
+                Not built
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
