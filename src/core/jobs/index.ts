@@ -3,12 +3,13 @@ import { fit } from './fit';
 import type { JobContext } from './job';
 import { lens } from './lens';
 import { partsList } from './parts-list';
+import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
 /** Everything that is worked out beside the edits: one file and one line each. */
-export const JOBS = { variation, lens, cardCurve, weigh, fit, spread, partsList };
+export const JOBS = { variation, lens, cardCurve, weigh, fit, spread, partsList, solvePart };
 
 type Jobs = typeof JOBS;
 export type JobName = keyof Jobs;

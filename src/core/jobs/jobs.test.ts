@@ -11,6 +11,7 @@ import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
 import { partsList } from './parts-list';
+import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { variation } from './variation';
 import { weigh } from './weigh';
@@ -38,7 +39,7 @@ const CANDIDATES = candidatesOf(
 const options = { boards: 30 };
 
 test('the table holds every job under its own name', () => {
-  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread, partsList });
+  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread, partsList, solvePart });
 });
 
 describe('weighing', () => {
@@ -114,6 +115,34 @@ describe('fitting', () => {
       code: 'stopped',
     });
   });
+});
+
+test('a part is solved for by the reading of the sheet as it is built', async () => {
+  const measure = SHEET.readings[0].measure;
+  const question = { stage: 's1', part: 'R1', measure, want: 3300 };
+  const { solutions } = await solvePart({ sheet: SHEET, question }, context<never>().own);
+  const [way] = SHEET.ways;
+  for (const { value, reads } of solutions) {
+    const solved = withValue(way.stages[0], 'R1', value);
+    const ways = [{ ...way, stages: [solved, ...way.stages.slice(1)] }];
+    const { built } = new SheetEvaluator().evaluate({ ...SHEET, ways }).readings[0].results;
+    expect(built).toMatchObject({ measured: { value: expect.closeTo(reads, 2) as number } });
+    expect(reads).toBeCloseTo(3300, 2);
+  }
+  expect(solutions.length).toBeGreaterThan(0);
+});
+
+test('a parts list has every part of the drawing, and what it has to stand', async () => {
+  const { lines, problems } = await partsList({ sheet: SHEET }, context<never>().own);
+  expect(problems).toEqual([]);
+  const names = lines.flatMap((l) => l.names);
+  expect(names.sort()).toEqual(['A1', 'A2', 'C1', 'C2', 'C3', 'C4', 'R1', 'R2', 'R3', 'R4']);
+  expect(lines.reduce((sum, l) => sum + l.each, 0)).toBe(10);
+  // 1 V r.m.s. at the source: no capacitor of a unity-gain stage sees much more than its peak.
+  for (const { kind, peakVolts, watts } of lines) {
+    if (kind === 'capacitor') expect(peakVolts).toBeLessThan(2);
+    if (kind === 'resistor') expect(watts).toBeLessThan(1e-3);
+  }
 });
 
 describe('spread', () => {

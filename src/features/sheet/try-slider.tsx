@@ -1,16 +1,19 @@
 'use client';
 
-import { Slider } from 'antd';
-import { useState } from 'react';
+import { Popover, Slider } from 'antd';
+import { lazy, Suspense, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
+import { Coming } from '../shell/coming';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions/parts';
 import { useEvaluated } from './use-evaluation';
 import styles from './try-slider.module.css';
+
+const SolveForm = lazy(() => import('./solve-form').then((m) => ({ default: m.SolveForm })));
 
 /** Percent either way. */
 const REACH = 30;
@@ -37,6 +40,19 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
       <span className={styles.label}>
         Try <b>{name}</b>
       </span>
+      <Popover
+        trigger="click"
+        destroyOnHidden
+        content={
+          <Suspense fallback={<Coming />}>
+            <SolveForm sheet={sheet} stage={stage} part={part} name={name} />
+          </Suspense>
+        }
+      >
+        <button type="button" className={styles.solve} title={`What must ${name} be?`}>
+          Solve
+        </button>
+      </Popover>
       <Slider
         className={styles.slider}
         min={-REACH}

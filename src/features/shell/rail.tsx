@@ -13,11 +13,12 @@ export function Rail() {
   const path = usePathname();
   // The other screens are fetched ahead, but not before this one stands.
   const prefetch = useLeisure(1500) ? null : false;
-  const onSheet = path.startsWith('/sheet/');
+  // The sheet itself, also from what belongs to it.
+  const sheet = /^\/sheet\/[^/]+/.exec(path)?.[0];
   useEffect(() => {
-    if (onSheet) sessionStorage.setItem('last-sheet', path);
-  }, [onSheet, path]);
-  const lastSheet = onSheet ? path : sessionStorage.getItem('last-sheet');
+    if (sheet !== undefined) sessionStorage.setItem('last-sheet', sheet);
+  }, [sheet]);
+  const lastSheet = sheet ?? sessionStorage.getItem('last-sheet');
   return (
     <nav className={styles.rail} aria-label="Screens">
       <Link
@@ -44,7 +45,7 @@ export function Rail() {
         <RailLink
           href={lastSheet}
           label="Sheet"
-          current={onSheet}
+          current={path === lastSheet}
           prefetch={prefetch}
           icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
         />

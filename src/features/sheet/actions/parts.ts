@@ -16,6 +16,10 @@ export function setValue(stageId: string, part: string, value: number, group?: s
   edit((c) => withStage(c, stageId, (s) => withValue(s, part, value)), group);
 }
 
+/** Take a value that a reading was solved for. */
+export const setSolved = (stageId: string, part: string, value: number): void =>
+  edit((c) => withStage(c, stageId, (s) => withValue(s, part, value, 'solved')));
+
 /** Put a part back to the nearest real value, or to the exact one. */
 export function resetValue(stageId: string, part: string, to: 'exact' | 'nearest'): void {
   edit((c) =>
