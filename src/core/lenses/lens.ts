@@ -2,8 +2,11 @@ import { bankPicture } from '@/core/bank/picture';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
 import { harmonicsLens } from './harmonics';
+import { headroomLens } from './headroom';
+import { impedanceLens } from './impedance';
 import { withoutPause, type Pause } from './layers';
 import { mapLens } from './map';
+import { noiseLens } from './noise';
 import { restLens } from './rest';
 import { timeLens } from './time';
 
@@ -23,6 +26,9 @@ export const LENSES = {
   harmonics: lens(harmonicsLens),
   map: plain(mapLens),
   rest: plain(restLens),
+  impedance: plain(impedanceLens),
+  noise: plain(noiseLens),
+  headroom: plain(headroomLens),
   bank: plain(bankPicture),
 };
 

@@ -1,6 +1,7 @@
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Joint } from '@/core/sheet/joints';
+import type { Sheet } from '@/core/sheet/schema';
 
 /** A stage is dragged down when its joint loses more than this. */
 export const WARN_DB = -0.5;
@@ -17,4 +18,11 @@ export function jointWords({ sourceOhms, loadOhms, lossDb }: Joint, mark: Decima
     loss: formatFixed(lossDb, 2, mark),
     heavy: lossDb < WARN_DB,
   };
+}
+
+/** What stands on one side of a joint. */
+export function placeName({ source, ways }: Pick<Sheet, 'source' | 'ways'>, id: string): string {
+  if (id === 'source') return source.name;
+  if (id === 'load') return ways[0].to.name;
+  return `stage ${ways[0].stages.findIndex((s) => s.id === id) + 1}`;
 }

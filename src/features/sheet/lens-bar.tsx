@@ -1,14 +1,17 @@
-import { Tabs } from 'antd';
+import { Dropdown, Tabs } from 'antd';
 import { memo } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
 import { editView } from '@/store/sheet-session';
-import { LENS_BAR, LENSES, lensOf } from './lenses';
+import { IN_ROW, LENS_BAR, LENSES, lensOf } from './lenses';
 import { PictureSpan } from './picture-span';
 import styles from './lens-panel.module.css';
 
 /** The lenses to choose from, and the ends of a picture over frequency. */
 export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
   const { id: shown, overFrequency, Extra } = lensOf(view.lens);
+  const [row, more] = [LENSES.slice(0, IN_ROW), LENSES.slice(IN_ROW)];
+  // One that is looked through from behind “more” stands in the row as long as it is.
+  const tabs = [...row, ...more.filter((l) => l.id === shown)];
   return (
     <>
       <Tabs
@@ -19,9 +22,22 @@ export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) 
         // The tabs name the panel of the picture, which stands before them; those of the library's
         // own, empty and hidden, get other names.
         renderTabBar={(bar, TabBar) => <TabBar {...bar} id={LENS_BAR} />}
-        items={LENSES.map(({ id, title, about }, n) => ({
+        tabBarExtraContent={
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: more.map(({ id, title }) => ({ key: id, label: title })),
+              onClick: ({ key }) => editView({ lens: key }),
+            }}
+          >
+            <button type="button" className={styles.more}>
+              more
+            </button>
+          </Dropdown>
+        }
+        items={tabs.map(({ id, title, about }, n) => ({
           key: id,
-          label: <span title={`${about} (key ${n + 1})`}>{title}</span>,
+          label: <span title={n < IN_ROW ? `${about} (key ${n + 1})` : about}>{title}</span>,
         }))}
       />
       {(overFrequency || Extra) && (

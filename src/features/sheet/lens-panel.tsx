@@ -35,12 +35,14 @@ export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
         )}
       </div>
       <div key={lens.id} className={styles.body} {...panelOf(lens)}>
-        <Legend
-          sheet={sheet}
-          layers={layers}
-          wanted={lens.id === 'level' && followsAsk(sheet)}
-          spread={bar && lens.overFrequency === true}
-        />
+        {!lens.ownKey && (
+          <Legend
+            sheet={sheet}
+            layers={layers}
+            wanted={lens.id === 'level' && followsAsk(sheet)}
+            spread={bar && lens.overFrequency === true}
+          />
+        )}
         <div className={styles.picture} onPointerLeave={() => setUi({ cursorHz: null })}>
           <Suspense>
             <lens.Picture sheet={sheet} layers={layers} />

@@ -5,7 +5,7 @@ import { attempt, attemptStored } from '../shell/tell';
 import { addStage, duplicateStage, moveStage, removeStage, toggleBypass } from './actions/stages';
 import { fitAgain } from './actions/parts';
 import { exportNow, EXPORTS } from './exports';
-import { LENSES } from './lenses';
+import { IN_ROW, LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 
 interface Around {
@@ -91,7 +91,7 @@ export function sheetCommands({ undo, redo, toShelf, toParts }: Around): readonl
       id: `lens-${id}`,
       title: `Lens: ${title}`,
       group: 'Lens',
-      keys: `${n + 1}`,
+      ...(n < IN_ROW ? { keys: `${n + 1}` } : {}),
       run: () => editView({ lens: id }),
     })),
     {

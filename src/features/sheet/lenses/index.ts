@@ -1,14 +1,31 @@
 import { delay } from './delay';
 import { harmonics } from './harmonics';
+import { headroom } from './headroom';
+import { impedance } from './impedance';
 import type { Lens } from './lens';
 import { level } from './level';
 import { map } from './map';
+import { noise } from './noise';
 import { phase } from './phase';
 import { rest } from './rest';
 import { time } from './time';
 
 /** The lenses of a path, the usual ones first; their keys are their places. One file and one line each. */
-export const LENSES: readonly Lens[] = [level, phase, delay, time, harmonics, map, rest];
+export const LENSES: readonly Lens[] = [
+  level,
+  phase,
+  delay,
+  time,
+  harmonics,
+  map,
+  rest,
+  impedance,
+  noise,
+  headroom,
+];
+
+/** So many stand in a row and answer to a digit; the others are behind “more”. */
+export const IN_ROW = 9;
 
 /** The lens that a document names; the first where this program has none of that name. */
 export const lensOf = (id: string): Lens => LENSES.find((l) => l.id === id) ?? LENSES[0];

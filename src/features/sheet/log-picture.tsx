@@ -1,0 +1,87 @@
+import { useMemo } from 'react';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import { formatQuantity } from '@/core/quantity/format';
+import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
+import type { LayerLook, LineLayer } from '@/ui/chart/layers';
+import { Plot } from '@/ui/chart/plot';
+import type { PlotAxis } from '@/ui/chart/scales';
+import { useSize } from '@/ui/chart/use-size';
+import styles from './real-lenses.module.css';
+
+interface LogPictureProps {
+  title: string;
+  fromHz: number;
+  toHz: number;
+  /** Heights are logarithms to base ten, as `logLine` gives them. */
+  layers: readonly LineLayer[];
+  unit: QuantityKind;
+  /** What stands behind the unit. */
+  per?: string;
+  /** Decades that are shown at the least. */
+  least?: number;
+}
+
+/** A picture with both axes by ratio. */
+export function LogPicture({
+  title,
+  fromHz,
+  toHz,
+  layers,
+  unit,
+  per = '',
+  least = 2,
+}: LogPictureProps) {
+  const [host, size] = useSize<HTMLDivElement>();
+  const x = useMemo<PlotAxis>(
+    () => ({
+      domain: [fromHz, toHz],
+      log: true,
+      ticks: frequencyTicks(fromHz, toHz).map((value) => ({ value, text: frequencyLabel(value) })),
+    }),
+    [fromHz, toHz],
+  );
+  const y = useMemo<PlotAxis>(() => decades(layers, unit, per, least), [layers, unit, per, least]);
+  return (
+    <div ref={host} className={styles.picture} role="group" aria-label={title} data-picture>
+      {size && size.width > 80 && size.height > 80 && (
+        <Plot {...size} x={x} y={y} layers={layers} />
+      )}
+    </div>
+  );
+}
+
+/** A line over frequency by the logarithms of its values; it breaks where there is none. */
+export function logLine(
+  id: string,
+  name: string,
+  look: LayerLook,
+  x: Float64Array,
+  values: Float64Array,
+): LineLayer {
+  const y = values.map((v) => (v > 0 && Number.isFinite(v) ? Math.log10(v) : NaN));
+  return { kind: 'line', id, name, look, x, y };
+}
+
+/** Whole decades about all that is drawn; of many only every second or third has words. */
+function decades(
+  layers: readonly LineLayer[],
+  unit: QuantityKind,
+  per: string,
+  least: number,
+): PlotAxis {
+  const all = layers.flatMap((l) => Array.from(l.y).filter(Number.isFinite));
+  const [bottom, top] = all.length > 0 ? [Math.min(...all), Math.max(...all)] : [0, 1];
+  let [low, high] = [Math.floor(bottom - 0.1), Math.ceil(top + 0.1)];
+  while (high - low < least) {
+    high++;
+    if (high - low < least) low--;
+  }
+  const step = Math.ceil((high - low) / 7);
+  const ticks = [];
+  for (let decade = Math.ceil(low / step) * step; decade <= high; decade += step)
+    ticks.push({
+      value: decade,
+      text: `${formatQuantity(10 ** decade, unit, { unit: true, digits: 3 })}${per}`,
+    });
+  return { domain: [low, high], ticks };
+}
