@@ -13,11 +13,21 @@ const port = Number(process.env.PORT || 3000);
 const LONGEST_ADDRESS = 2048;
 const LONGEST_ID = 64;
 
-/** Why a request is refused, or null. */
-export function refusal(method, address) {
-  if (method !== 'GET' && method !== 'HEAD') return 405;
-  if (address.length > LONGEST_ADDRESS) return 414;
+/** The only address that takes anything, and the most that it takes, bytes. */
+const ORDERS = '/api/shop';
+const LONGEST_ORDER = 65_536;
+
+/**
+ * Why a request is refused, or null.
+ *
+ * @param length of its body, as it says itself; NaN where it does not
+ */
+export function refusal(method, address, length) {
   const path = address.split('?')[0];
+  if (method === 'POST' && path === ORDERS) {
+    if (!(length <= LONGEST_ORDER)) return 413;
+  } else if (method !== 'GET' && method !== 'HEAD') return 405;
+  if (address.length > LONGEST_ADDRESS) return 414;
   let plain;
   try {
     plain = decodeURIComponent(path);
@@ -25,7 +35,7 @@ export function refusal(method, address) {
     return 400;
   }
   if (!path.startsWith('/') || /[\u0000-\u001f\\]/.test(plain)) return 400;
-  const id = /^\/sheet\/([^/]*)\/?$/.exec(path)?.[1];
+  const id = /^\/sheet\/([^/]*)(?:\/parts)?\/?$/.exec(path)?.[1];
   return id !== undefined && decodeURIComponent(id).length > LONGEST_ID ? 404 : null;
 }
 
@@ -33,6 +43,7 @@ const WORDS = {
   400: 'This address cannot be read.',
   404: 'There is nothing at this address.',
   405: 'Pages are only read here: GET or HEAD.',
+  413: 'An order says how long it is, and is at most 64 KiB.',
   414: 'This address is too long.',
 };
 
@@ -96,7 +107,8 @@ await app.prepare();
 const handle = app.getRequestHandler();
 const server = createServer((request, response) => {
   for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
-  const status = refusal(request.method ?? '', request.url ?? '');
+  const length = Number(request.headers['content-length'] ?? NaN);
+  const status = refusal(request.method ?? '', request.url ?? '', length);
   if (status) refuse(request, response, status);
   else if (!serveCompressed(request, response))
     handle(request, response).catch(() => {

@@ -42,6 +42,7 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
       </span>
       <Popover
         trigger="click"
+        placement="topLeft"
         destroyOnHidden
         content={
           <Suspense fallback={<Coming />}>
