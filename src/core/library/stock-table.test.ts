@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { ReedError } from '@/core/errors';
+import type { ReedError } from '@/core/errors';
 import { readStockLines, readStockTable, stockTable } from './stock-table';
 import { stockLine } from './stock-words';
 
@@ -30,7 +30,9 @@ describe('a typed line', () => {
       '12 pcs 4.7 uF electrolytic 63 V',
       { kind: 'capacitor', value: 4.7e-6, quantity: 12, ratedVolts: 63 },
     ],
-    ['op-amp quiet bipolar', { kind: 'op-amp', name: 'quiet bipolar' }],
+    ['3x op-amp quiet bipolar', { kind: 'op-amp', name: 'quiet bipolar', quantity: 3 }],
+    ['op-amp quiet bipolar, 10 MHz', { kind: 'op-amp', name: 'quiet bipolar, 10 MHz' }],
+    ['22n, 5 %, film, 4 pcs', { kind: 'capacitor', value: 22e-9, make: 'film', quantity: 4 }],
   ])('%s', (line, said) => {
     expect(stockLine(line)).toMatchObject(said);
   });

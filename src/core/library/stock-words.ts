@@ -84,9 +84,15 @@ const number = (text: string): number => Number(text.replace(',', '.'));
 export function stockLine(line: string, mark: DecimalMark = 'point'): StockWords {
   const said: Said = {};
   const words: string[] = [];
-  let rest = line.replace(/[,;]\s+/g, ' ').trim();
+  let rest = line.trim();
   if (rest.length > 300) throw refuse('it is longer than 300 characters');
   while (rest !== '') {
+    // A device is called by all the words behind its kind: “op-amp quiet bipolar, 10 MHz”.
+    const device = words.some(isDevice);
+    if (!device && /^[,;]/.test(rest)) {
+      rest = rest.slice(1).trimStart();
+      continue;
+    }
     const piece = PIECES.map(([pattern, say]) => [pattern.exec(rest), say] as const).find(
       ([found]) => found,
     );
@@ -96,16 +102,29 @@ export function stockLine(line: string, mark: DecimalMark = 'point'): StockWords
       rest = rest.slice(found![0].length).trimStart();
       continue;
     }
-    const word = /^\S+/.exec(rest)![0];
-    rest = rest.slice(word.length).trimStart();
+    const whole = /^\S+/.exec(rest)![0];
+    rest = rest.slice(whole.length).trimStart();
+    const word = device ? whole : whole.replace(/[,;]+$/, '');
+    if (word === '') continue;
     const unit = /^(?:ohms?|farads?|henr(?:y|ies)|[pnuµμm]?[FHΩΩ])(?=\s|$)/i.exec(rest)?.[0] ?? '';
-    if (said.valueText === undefined && /\d/.test(word) && (unit !== '' || isValue(word))) {
+    if (
+      !device &&
+      said.valueText === undefined &&
+      /\d/.test(word) &&
+      (unit !== '' || isValue(word))
+    ) {
       said.valueText = word + unit;
       rest = rest.slice(unit.length).trimStart();
     } else words.push(word);
   }
   return wordsOf(said, words, mark);
 }
+
+/** Whether a word names a kind of part that has no value. */
+const isDevice = (word: string): boolean => {
+  const kind = kindCalled(word);
+  return kind !== undefined && mainQuantity(kind) === undefined;
+};
 
 const isValue = (word: string): boolean =>
   kindOfValue(word) !== undefined || /^\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$/i.test(word);

@@ -9,9 +9,9 @@ import styles from './lens-panel.module.css';
 /** The lenses to choose from, and the ends of a picture over frequency. */
 export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
   const { id: shown, overFrequency, Extra } = lensOf(view.lens);
-  const [row, more] = [LENSES.slice(0, IN_ROW), LENSES.slice(IN_ROW)];
   // One that is looked through from behind “more” stands in the row as long as it is.
-  const tabs = [...row, ...more.filter((l) => l.id === shown)];
+  const tabs = LENSES.filter(({ id }, n) => n < IN_ROW || id === shown);
+  const more = LENSES.filter((lens) => !tabs.includes(lens));
   return (
     <>
       <Tabs
@@ -23,17 +23,19 @@ export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) 
         // own, empty and hidden, get other names.
         renderTabBar={(bar, TabBar) => <TabBar {...bar} id={LENS_BAR} />}
         tabBarExtraContent={
-          <Dropdown
-            trigger={['click']}
-            menu={{
-              items: more.map(({ id, title }) => ({ key: id, label: title })),
-              onClick: ({ key }) => editView({ lens: key }),
-            }}
-          >
-            <button type="button" className={styles.more}>
-              more
-            </button>
-          </Dropdown>
+          more.length > 0 && (
+            <Dropdown
+              trigger={['click']}
+              menu={{
+                items: more.map(({ id, title }) => ({ key: id, label: title })),
+                onClick: ({ key }) => editView({ lens: key }),
+              }}
+            >
+              <button type="button" className={styles.more}>
+                more
+              </button>
+            </Dropdown>
+          )
         }
         items={tabs.map(({ id, title, about }, n) => ({
           key: id,
