@@ -120,14 +120,14 @@ describe('reed solve-for', () => {
     run('solve-for', RC, '--part', 'R1', '--read', EDGE, ...more);
 
   test('prints the value that does it, or why there is none', () => {
-    const { solutions, why } = solve('--want', '1k2').result as unknown as {
+    const { solutions, why } = solve('--want', '1k2').result as {
       solutions: { value: number; reads: number }[];
       why: string | null;
     };
     expect(why).toBeNull();
     expect(solutions[0].reads).toBeCloseTo(1200, 4);
     expect(solutions[0].value / (1 / (2 * Math.PI * 1200 * 10.4e-9))).toBeCloseTo(1, 4);
-    const none = solve('--want', '1k2', '--from', '1', '--to', '10').result as unknown as {
+    const none = solve('--want', '1k2', '--from', '1', '--to', '10').result as {
       solutions: unknown[];
       why: string;
     };
