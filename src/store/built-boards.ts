@@ -31,6 +31,8 @@ export function takenBetween(
 }
 
 let following = false;
+/** A change that was refused is being gone back on: nothing was taken for it, and nothing comes back. */
+let goingBack = false;
 
 /**
  * From now on let the drawer follow.
@@ -41,13 +43,16 @@ export function followBoards(refused: (error: unknown) => void): void {
   if (following) return;
   following = true;
   whenEdited((before, after) => {
-    if (before.boards === after.boards) return;
+    if (before.boards === after.boards || goingBack) return;
     const taken = takenBetween(before, after);
     if (taken.size === 0) return;
     takeFromDrawer(taken).catch((error: unknown) => {
       refused(error);
       // Only where parts were wanted: what could not be put back is no reason to build again.
-      if ([...taken.values()].some((pieces) => pieces > 0)) undo();
+      if (![...taken.values()].some((pieces) => pieces > 0)) return;
+      goingBack = true;
+      undo();
+      goingBack = false;
     });
   });
 }

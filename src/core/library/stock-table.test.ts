@@ -25,6 +25,7 @@ describe('a typed line', () => {
     ['4k7', { kind: 'resistor', value: 4700, quantity: 1 }],
     ['22 nF 100V', { kind: 'capacitor', value: 22e-9, ratedVolts: 100 }],
     ['3x 10 ohm 1/4W', { kind: 'resistor', value: 10, quantity: 3, ratedWatts: 0.25 }],
+    ['2x 1m coil', { kind: 'inductor', value: 1e-3, quantity: 2 }],
     ['5x 1m8H coil', { kind: 'inductor', value: 1.8e-3, quantity: 5 }],
     [
       '12 pcs 4.7 uF electrolytic 63 V',

@@ -127,7 +127,7 @@ const isDevice = (word: string): boolean => {
 };
 
 const isValue = (word: string): boolean =>
-  kindOfValue(word) !== undefined || /^\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$/i.test(word);
+  kindOfValue(word) !== undefined || /^\d+(?:[.,]\d+)?(?:e[-+]?\d+|[pnuµμmkKMG]\d*)?$/.test(word);
 
 function wordsOf(said: Said, words: readonly string[], mark: DecimalMark): StockWords {
   const { valueText, ...rest } = said;

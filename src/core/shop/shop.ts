@@ -47,29 +47,35 @@ export function search(query: ShopQuery, soldOut = false): ShopAnswer {
   };
 }
 
-/** What the words of a search are about. */
+/** What the words of a search are about: a kind, a value of it, and the rest. */
 function understood({ text, kind, value }: ShopQuery) {
-  const words: string[] = [];
-  let [foundKind, foundValue] = [kind, value];
-  for (const word of text.trim().split(/\s+/).filter(Boolean).slice(0, 12)) {
-    const called = kindCalled(word);
-    const byValue = kindOfValue(word);
-    if (called) foundKind ??= called.kind;
-    else if (byValue && foundValue === undefined) {
-      foundKind ??= byValue;
-      foundValue = valueIn(word, foundKind);
-    } else words.push(word.toLowerCase());
-  }
-  return { kind: foundKind, value: foundValue, words };
+  const all = text.trim().split(/\s+/).filter(Boolean).slice(0, MOST_WORDS);
+  const called = all.find((word) => kindCalled(word));
+  const found = kind ?? (called && kindCalled(called)?.kind) ?? all.map(kindOfValue).find(Boolean);
+  const rest = all.filter((word) => word !== called);
+  const number = value === undefined && found !== undefined ? firstValue(rest, found) : undefined;
+  return {
+    kind: found,
+    value: value ?? number?.value,
+    words: rest.filter((word) => word !== number?.word).map((word) => word.toLowerCase()),
+  };
 }
 
-function valueIn(word: string, kind: string): number | undefined {
+const MOST_WORDS = 12;
+
+/** The first word that is a value of a kind of part. */
+function firstValue(words: readonly string[], kind: string) {
   const main = mainQuantity(partKindOf(kind));
-  try {
-    return main && parseQuantity(word, main.quantity);
-  } catch {
-    return undefined;
+  if (!main) return undefined;
+  for (const word of words) {
+    if (!/^[.\d]/.test(word)) continue;
+    try {
+      return { word, value: parseQuantity(word, main.quantity) };
+    } catch {
+      // A word like “5mm” is looked for as it is.
+    }
   }
+  return undefined;
 }
 
 /** Deliver an order: all of it, or nothing where something is not there. */

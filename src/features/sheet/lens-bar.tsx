@@ -22,32 +22,29 @@ export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) 
         // The tabs name the panel of the picture, which stands before them; those of the library's
         // own, empty and hidden, get other names.
         renderTabBar={(bar, TabBar) => <TabBar {...bar} id={LENS_BAR} />}
-        tabBarExtraContent={
-          more.length > 0 && (
-            <Dropdown
-              trigger={['click']}
-              menu={{
-                items: more.map(({ id, title }) => ({ key: id, label: title })),
-                onClick: ({ key }) => editView({ lens: key }),
-              }}
-            >
-              <button type="button" className={styles.more}>
-                more
-              </button>
-            </Dropdown>
-          )
-        }
         items={tabs.map(({ id, title, about }, n) => ({
           key: id,
           label: <span title={n < IN_ROW ? `${about} (key ${n + 1})` : about}>{title}</span>,
         }))}
       />
-      {(overFrequency || Extra) && (
-        <span className={styles.extra}>
-          {Extra && <Extra />}
-          {overFrequency && <PictureSpan view={view} />}
-        </span>
-      )}
+      <span className={styles.extra}>
+        {/* No tab, and so not in the list of tabs. */}
+        {more.length > 0 && (
+          <Dropdown
+            trigger={['click']}
+            menu={{
+              items: more.map(({ id, title }) => ({ key: id, label: title })),
+              onClick: ({ key }) => editView({ lens: key }),
+            }}
+          >
+            <button type="button" className={styles.more}>
+              more
+            </button>
+          </Dropdown>
+        )}
+        {Extra && <Extra />}
+        {overFrequency && <PictureSpan view={view} />}
+      </span>
     </>
   );
 });

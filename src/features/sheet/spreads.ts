@@ -132,7 +132,9 @@ async function workOut(): Promise<void> {
       running = undefined;
     }
     const after = useSession.getState();
+    // What was stopped is asked again, if it is still wanted.
     if (
+      !stop.signal.aborted &&
       after.content === content &&
       after.frame?.view === view &&
       useOpenLibrary.getState().library === library

@@ -1,0 +1,102 @@
+import { act } from '@testing-library/react';
+import type * as Here from '@/testing/engine';
+import { valuesOf } from '@/core/sheet/stage';
+import { sessionHistory } from '@/store/session-state';
+import { undo, useSession } from '@/store/sheet-session';
+import { usePreferences } from '@/store/preferences';
+import { closeNow, openNow, present } from '@/testing/open-sheet';
+import { changeAsk } from './actions/ask';
+import { setValue } from './actions/parts';
+import { fitParts, followDesigns, useFitting } from './fitting';
+import { followSpread, LIVE_BOARDS, useSpreads } from './spreads';
+
+jest.mock('@/workers/engine', () => {
+  const { engineHere } = jest.requireActual<typeof Here>('@/testing/engine');
+  return { engine: () => engineHere };
+});
+
+const values = () => present().ways[0].stages.map((s) => valuesOf(s));
+
+async function until(is: () => boolean): Promise<void> {
+  const deadline = Date.now() + 15_000;
+  while (!is()) {
+    if (Date.now() > deadline) throw new Error('It never came to that.');
+    await act(() => new Promise((resolve) => setTimeout(resolve, 20)));
+  }
+}
+
+beforeEach(() => {
+  act(() => void openNow());
+});
+afterEach(() => act(() => closeNow()));
+
+describe('fitting', () => {
+  test('is one step of history, with both errors told', async () => {
+    const before = values();
+    await act(() => fitParts({}));
+    const { outcome, running } = useFitting.getState();
+    expect(running).toBe(false);
+    expect(outcome!.fitted.worstDb).toBeLessThan(outcome!.nearest.worstDb);
+    expect(values()).not.toEqual(before);
+    act(() => undo());
+    expect(values()).toEqual(before);
+  });
+
+  test('leaves a value that was typed, unless all may be changed', async () => {
+    act(() => setValue('s1', 'R1', 12_300));
+    await act(() => fitParts({}));
+    expect(values()[0].R1).toBe(12_300);
+    await act(() => fitParts({ all: true }));
+    expect(values()[0].R1).not.toBe(12_300);
+  });
+
+  test('of a sheet that is changed meanwhile is not put in, and says so', async () => {
+    const running = act(() => fitParts({}));
+    act(() => setValue('s1', 'C1', 3.3e-9));
+    await running;
+    expect(values()[0].C1).toBe(3.3e-9);
+    expect(useFitting.getState().problem).toMatch(/was changed while/);
+  });
+
+  test('follows a changed ask within its step; what undo brings back is left as it was', async () => {
+    followDesigns();
+    const before = values();
+    act(() => changeAsk({ edgeHz: 5000 }));
+    const rounded = values();
+    await until(() => JSON.stringify(values()) !== JSON.stringify(rounded));
+    expect(sessionHistory().pastStates).toHaveLength(1);
+    act(() => undo());
+    await act(() => new Promise((resolve) => setTimeout(resolve, 300)));
+    expect(values()).toEqual(before);
+  });
+});
+
+describe('the spread', () => {
+  test('is counted for the sheet that is open, and anew when a value changes', async () => {
+    followSpread();
+    await until(() => useSpreads.getState().spread?.boards === LIVE_BOARDS);
+    const { spread, readings } = useSpreads.getState();
+    expect(readings).toEqual(present().readings.map((r) => r.id));
+    expect(spread!.readings[0]!.p5).toBeLessThan(spread!.readings[0]!.p95);
+
+    act(() => setValue('s1', 'R1', 22_000));
+    const { content } = useSession.getState();
+    await until(() => {
+      const now = useSpreads.getState();
+      return now.spread !== spread && !now.counting && !now.stale;
+    });
+    expect(useSession.getState().content).toBe(content);
+    expect(useSpreads.getState().spread!.readings[0]!.p50).not.toBe(spread!.readings[0]!.p50);
+  });
+
+  test('goes when it is switched off, and with its sheet', async () => {
+    followSpread();
+    await until(() => useSpreads.getState().spread !== null);
+    act(() => usePreferences.getState().set({ spread: false }));
+    expect(useSpreads.getState().spread).toBeNull();
+    act(() => usePreferences.getState().set({ spread: true }));
+    await until(() => useSpreads.getState().spread !== null);
+    act(() => closeNow());
+    expect(useSpreads.getState().spread).toBeNull();
+  });
+});
