@@ -108,6 +108,14 @@ export function quantityOption(
   }
 }
 
+/** @throws UsageError for anything but a whole number within the bounds */
+export function wholeNumber(name: string, text: string, least: number, most: number): number {
+  const number = Number(text);
+  if (!Number.isInteger(number) || number < least || number > most)
+    throw new UsageError(`--${name} must be a whole number from ${least} to ${most}`);
+  return number;
+}
+
 export function required<T>(name: string, value: T | undefined): T {
   if (value === undefined) throw new UsageError(`--${name} is missing`);
   return value;

@@ -9,9 +9,10 @@ import {
   type CircuitFit,
   type FittedCircuit,
 } from '@/core/fit/fit-circuit';
-import { PAIRS, type Pairs, type StockItem } from '@/core/fit/offers';
-import { isChosenKind, type ChosenKind, type Supply } from '@/core/fit/supply';
-import { readStockTable, stockTable, type BadLine } from '@/core/library/stock-table';
+import { PAIRS, type Pairs } from '@/core/fit/offers';
+import { stockOf } from '@/core/fit/stock-of';
+import type { Supply } from '@/core/fit/supply';
+import { readStockTable, stockEntryOf, stockTable, type BadLine } from '@/core/library/stock-table';
 import { SERIES_NAMES, type SeriesName } from '@/core/quantity/series';
 import { quantityOfMeasure, readMeasure, ResponseReader } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
@@ -19,10 +20,11 @@ import { fitWay } from '@/core/sheet/fit-way';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Reading, Sheet } from '@/core/sheet/schema';
 import { meets } from '@/core/sheet/verdict';
-import { readArgs, UsageError, writeOut, type Command } from '../command';
+import { readArgs, UsageError, wholeNumber, writeOut, type Command } from '../command';
 import { readSubject, withIdealOpAmps, type Subject } from '../subject';
 
 const text = { type: 'string' } as const;
+const MOST_BOARDS = 1_000_000;
 const OPTIONS = {
   resistors: text,
   capacitors: text,
@@ -45,7 +47,7 @@ export const fit: Command = {
     const { values, positionals } = readArgs(args, OPTIONS, 1);
     const pairs = oneOf('pairs', values.pairs ?? 'none', PAIRS);
     const opAmp = oneOf('op-amp', values['op-amp'] ?? 'sheet', ['ideal', 'sheet'] as const);
-    const boards = wholeNumber('boards', values.boards ?? '1');
+    const boards = wholeNumber('boards', values.boards ?? '1', 1, MOST_BOARDS);
     const stock = values.stock === undefined ? undefined : readStock(values.stock);
     const asked = {
       resistors: series('resistors', values.resistors),
@@ -184,12 +186,7 @@ function readStock(path: string): { stock: Supply['stock']; parts: number; bad: 
     throw new ReedError('document', `The stock “${path}” cannot be read (${messageOf(error)}).`);
   }
   const { good, bad } = readStockTable(stockTable(table));
-  const stock: Partial<Record<ChosenKind, StockItem[]>> = {};
-  for (const { line, words } of good) {
-    const { kind, value, quantity } = words;
-    if (!isChosenKind(kind) || value === undefined) continue;
-    (stock[kind] ??= []).push({ id: `line ${line}`, value, quantity });
-  }
+  const stock = stockOf(good.map(({ line, words }) => stockEntryOf(words, `line ${line}`)));
   if (Object.keys(stock).length === 0)
     throw new ReedError(
       'document',
@@ -206,11 +203,4 @@ function oneOf<T extends string>(name: string, value: string, among: readonly T[
 
 function series(name: string, value: string | undefined): SeriesName | 'exact' | undefined {
   return value === undefined ? undefined : oneOf(name, value, [...SERIES_NAMES, 'exact'] as const);
-}
-
-function wholeNumber(name: string, value: string): number {
-  const number = Number(value);
-  if (!Number.isInteger(number) || number < 1 || number > 1e6)
-    throw new UsageError(`--${name} must be a whole number from 1`);
-  return number;
 }

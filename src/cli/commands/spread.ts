@@ -5,7 +5,7 @@ import { surroundings } from '@/core/solve/span-of';
 import { deviatingBy, type Rules } from '@/core/spread/rules';
 import { Spread } from '@/core/spread/spread';
 import { parseQuantity } from '@/core/quantity/parse';
-import { readArgs, required, UsageError, type Command } from '../command';
+import { readArgs, required, UsageError, wholeNumber, type Command } from '../command';
 import { readSubject } from '../subject';
 import { measureOf } from './solve-for';
 
@@ -104,11 +104,4 @@ function frequenciesIn(text: string | undefined): Float64Array {
     if (!(hz > 0)) throw new UsageError(`--at: “${piece}” is not above 0 Hz`);
     return hz;
   });
-}
-
-function wholeNumber(name: string, value: string, least: number, most: number): number {
-  const number = Number(value);
-  if (!Number.isInteger(number) || number < least || number > most)
-    throw new UsageError(`--${name} must be a whole number from ${least} to ${most}`);
-  return number;
 }

@@ -1,6 +1,6 @@
 import { seededRandom } from '@/core/random';
 import { costOf } from './cost';
-import { around, placeOf, type Offer } from './offers';
+import { around, type Offer } from './offers';
 import type { FitPart } from './problem';
 import { solveExact } from './solve-exact';
 import type { Trial } from './trial';
@@ -146,12 +146,4 @@ function roundings(
       .slice(0, BEAM);
   });
   return rows.slice(0, TRIED).map((row) => row.offers);
-}
-
-/** The offers around a part's present one, so many steps to either side. */
-export function neighbours(offers: readonly Offer[], value: number, steps: number): Offer[] {
-  const at = placeOf(offers, value) - 1;
-  return offers
-    .slice(Math.max(0, at - steps), at + steps + 1)
-    .filter((o) => Math.abs(o.value / value - 1) > 1e-9);
 }

@@ -112,7 +112,7 @@ export function around(
 }
 
 /** How many of the offers, which rise, are not above a value. */
-export function placeOf(offers: readonly Offer[], value: number): number {
+function placeOf(offers: readonly Offer[], value: number): number {
   let [low, high] = [0, offers.length];
   while (low < high) {
     const middle = (low + high) >> 1;
@@ -120,4 +120,12 @@ export function placeOf(offers: readonly Offer[], value: number): number {
     else high = middle;
   }
   return low;
+}
+
+/** The offers around a part's present one, so many steps to either side. */
+export function neighbours(offers: readonly Offer[], value: number, steps: number): Offer[] {
+  const at = placeOf(offers, value) - 1;
+  return offers
+    .slice(Math.max(0, at - steps), at + steps + 1)
+    .filter((o) => Math.abs(o.value / value - 1) > SAME);
 }

@@ -1,6 +1,5 @@
-import { neighbours } from './block-choices';
 import { costOf, costOfSum } from './cost';
-import { around, type Offer } from './offers';
+import { around, neighbours, type Offer } from './offers';
 import type { FitPart } from './problem';
 import { solveExact } from './solve-exact';
 import type { Trial } from './trial';

@@ -1,5 +1,4 @@
-import { neighbours } from './block-choices';
-import type { Offer } from './offers';
+import { neighbours, type Offer } from './offers';
 import type { Choice, FitProblem, WantedReadings } from './problem';
 
 /** Steps along the list of values that a part takes at once. */

@@ -1,4 +1,5 @@
 import * as z from 'zod';
+import { ReedError } from '@/core/errors';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { edge } from './measures/edge';
 import { level } from './measures/level';
@@ -44,6 +45,16 @@ export const quantityOfMeasure = (measure: Measure): QuantityKind => kindOf(meas
 /** @throws ReedError `range` where the response has no such number */
 export const readMeasure = (reader: Reader, measure: Measure): Measured =>
   kindOf(measure).read(reader, measure);
+
+/** The number itself; NaN where the response has none such. */
+export function valueOrNaN(reader: Reader, measure: Measure): number {
+  try {
+    return readMeasure(reader, measure).value;
+  } catch (error) {
+    if (error instanceof ReedError) return NaN;
+    throw error;
+  }
+}
 
 export const nameOfMeasure = (measure: Measure, words: NameWords): string =>
   kindOf(measure).name(measure, words);

@@ -1,4 +1,3 @@
-import type { Circuit } from '@/core/circuit/schema';
 import { mainHz } from '@/core/design/ask';
 import { fitCircuit, type CircuitFit, type FittedCircuit } from '@/core/fit/fit-circuit';
 import type { Pairs } from '@/core/fit/offers';
@@ -61,7 +60,7 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
   const circuit = pathCircuit(exact, index, 'built');
   const search = fitCircuit({
     circuit,
-    ideal: idealOf(exact, index),
+    ideal: pathCircuit(exact, index, 'ideal'),
     probe: outNet(sheet, index),
     supply: {
       ...sheet.parts,
@@ -165,9 +164,6 @@ function withParts(
   });
   return { ...way, stages };
 }
-
-/** Exact values, ideal op-amps, nothing loading anything. */
-const idealOf = (sheet: Sheet, index: number): Circuit => pathCircuit(sheet, index, 'ideal');
 
 function limitsOf({ ask: { partLimits } }: Sheet): NonNullable<Supply['limits']> {
   const { leastOhms, greatestOhms, leastFarads, greatestFarads } = partLimits ?? {};

@@ -1,10 +1,9 @@
 import { ReedError } from '@/core/errors';
 import type { Measure } from '@/core/response/readings';
 import { solveFor, type SolveAnswer } from '@/core/solve/solve-for';
-import { pathLandmarks } from './landmarks';
-import { contextOf } from './layers';
 import { outNet, outputNet, prefixOf } from './nets';
 import { partNames, pathCircuit } from './path-circuit';
+import { readerOptions } from './reader-options';
 import type { Output, Sheet } from './schema';
 
 /** What is to be found out: what a part must be so that a reading is as wanted. */
@@ -18,9 +17,6 @@ export interface PartQuestion {
   from?: number;
   to?: number;
 }
-
-/** Readings are looked for this far beyond the picture, as those of the curves are. */
-const BEYOND = 100;
 
 /**
  * All values of a part of a sheet, as it is built, with which one of its readings is as wanted.
@@ -36,7 +32,6 @@ export function solvePart(sheet: Sheet, question: PartQuestion): SolveAnswer {
   const probe = at ? outputNet(sheet, at, index)?.net : outNet(sheet, index);
   if (probe === undefined)
     throw new ReedError('range', 'The output it is read at is gone or bypassed.');
-  const { fromHz, toHz } = sheet.view;
   return solveFor({
     circuit: pathCircuit(sheet, index, 'built'),
     probe,
@@ -45,8 +40,6 @@ export function solvePart(sheet: Sheet, question: PartQuestion): SolveAnswer {
     want,
     ...(from === undefined ? {} : { from }),
     ...(to === undefined ? {} : { to }),
-    span: { fromHz: fromHz / BEYOND, toHz: toHz * BEYOND },
-    landmarks: pathLandmarks(way, 'built'),
-    context: contextOf(sheet),
+    ...readerOptions(sheet, index),
   });
 }

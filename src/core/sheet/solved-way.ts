@@ -12,6 +12,7 @@ import { pathLandmarks } from './landmarks';
 import { contextOf } from './layers';
 import { outNet, outputNet, portNet } from './nets';
 import { placedPath, type PartOwner, type PathVersion } from './path-circuit';
+import { searchedAround } from './reader-options';
 import type { Output, Reading, SheetDesign, Stage } from './schema';
 import type { Span } from './version-key';
 
@@ -34,8 +35,6 @@ export interface WayRequest {
   span: Span;
 }
 
-/** Readings are looked for this far beyond the picture. */
-const BEYOND = 100;
 /** A picture narrower than this gets so many points at least. */
 const NARROW = 30;
 const LEAST_POINTS = 64;
@@ -153,8 +152,7 @@ export class SolvedWay {
   }
 
   private get searched(): Span {
-    const { fromHz, toHz } = this.request.span;
-    return { fromHz: fromHz / BEYOND, toHz: toHz * BEYOND };
+    return searchedAround(this.request.span);
   }
 
   private readerOf(at: Output): ResponseReader {

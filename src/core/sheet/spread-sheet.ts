@@ -3,10 +3,9 @@ import { explored } from '@/core/response/landmarks';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread } from '@/core/spread/spread';
-import { pathLandmarks } from './landmarks';
-import { contextOf } from './layers';
 import { outNet, outputNet, prefixOf } from './nets';
 import { partNames, pathCircuit, waysTogether } from './path-circuit';
+import { readerOptions } from './reader-options';
 import type { Sheet, StagePart } from './schema';
 import { drawnParts } from './stage';
 import { USUAL_DEVIATIONS } from './usual-deviations';
@@ -20,8 +19,6 @@ export interface SheetSpreadOptions {
   drawer?: readonly StockEntry[];
 }
 
-/** Readings are looked for this far beyond the picture, as those of the curves are. */
-const BEYOND = 100;
 /** The band is drawn through so many points a decade, and closer where the curve bends. */
 const PER_DECADE = 16;
 
@@ -37,8 +34,7 @@ export function spreadOfSheet(
 ): Spread {
   const circuit = pathCircuit(sheet, index, 'built');
   const probe = outNet(sheet, index);
-  const { fromHz, toHz } = sheet.view;
-  const landmarks = pathLandmarks(sheet.ways[index], 'built');
+  const options = readerOptions(sheet, index);
   const known = rulesOf(sheet, index, drawer);
   const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
   return new Spread({
@@ -49,16 +45,14 @@ export function spreadOfSheet(
     seed,
     boards,
     kelvins: deviations.kelvins,
-    levelsAt: explored({ fromHz, toHz }, landmarks, PER_DECADE),
+    levelsAt: explored(sheet.view, options.landmarks ?? [], PER_DECADE),
     phases: true,
     readings: sheet.readings.map(({ measure, wanted, at }) => ({
       measure,
       ...(at ? { net: outputNet(sheet, at, index)?.net ?? probe } : {}),
       ...(wanted ? { met: (value: number) => meets(wanted, value) } : {}),
     })),
-    span: { fromHz: fromHz / BEYOND, toHz: toHz * BEYOND },
-    landmarks,
-    context: contextOf(sheet),
+    ...options,
   });
 }
 

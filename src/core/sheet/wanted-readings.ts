@@ -1,19 +1,15 @@
 import type { Circuit } from '@/core/circuit/schema';
-import { ReedError } from '@/core/errors';
 import { Trial, type TriedPart } from '@/core/fit/trial';
 import type { WantedReadings } from '@/core/fit/problem';
-import { readMeasure, ResponseReader, type Measure } from '@/core/response/readings';
+import { ResponseReader, valueOrNaN } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
-import { pathLandmarks } from './landmarks';
-import { contextOf } from './layers';
 import { outNet, outputNet } from './nets';
+import { readerOptions } from './reader-options';
 import type { Sheet, Wanted } from './schema';
 import { missBy } from './verdict';
 
 /** A reading that cannot be read misses by this much. */
 const UNREADABLE = 10;
-/** Readings are looked for this far beyond the picture. */
-const BEYOND = 100;
 
 /**
  * The readings of a way of which something is wanted, for given values of its parts.
@@ -32,12 +28,7 @@ export function wantedReadings(
     return net === undefined ? [] : [{ measure, wanted, net }];
   });
   const trial = new Trial(circuit, outNet(sheet, way), parts);
-  const span = { fromHz: sheet.view.fromHz / BEYOND, toHz: sheet.view.toHz * BEYOND };
-  const options = {
-    span,
-    landmarks: pathLandmarks(sheet.ways[way], 'built'),
-    context: contextOf(sheet),
-  };
+  const options = readerOptions(sheet, way);
   return {
     read(values) {
       if (!trial.set(values)) return asked.map(() => NaN);
@@ -55,15 +46,6 @@ export function wantedReadings(
         return sum + Math.abs(missBy(wanted, read[i])) / roomOf(wanted);
       }, 0),
   };
-}
-
-function valueOrNaN(reader: ResponseReader, measure: Measure): number {
-  try {
-    return readMeasure(reader, measure).value;
-  } catch (error) {
-    if (error instanceof ReedError) return NaN;
-    throw error;
-  }
 }
 
 /** What a miss is measured by. */

@@ -3,8 +3,8 @@ import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { mergedGrid, type Band, type Landmark } from '@/core/response/landmarks';
 import {
-  readMeasure,
   ResponseReader,
+  valueOrNaN,
   type Measure,
   type ReadingContext,
 } from '@/core/response/readings';
@@ -127,7 +127,9 @@ export class Spread {
       this.grid.findIndex((x) => Math.abs(x / hz - 1) < 1e-8),
     );
     const nets = [...new Set([probe, ...readings.flatMap((r) => r.net ?? [])])];
-    this.places = nets.map((net) => this.placeAt(net));
+    // What boards are compared with keeps the nominal values; the equations are prepared once.
+    const nominal = new AcAnalysis(this.analysis);
+    this.places = nets.map((net) => this.placeAt(net, nominal));
     this.levelTallies = Array.from(levelsAt, () => new Tally(boards));
     this.phaseTallies = request.phases ? Array.from(levelsAt, () => new Tally(boards)) : [];
     this.tallies = readings.map(() => new Tally(boards));
@@ -202,10 +204,9 @@ export class Spread {
     return mergedGrid(sampled.frequenciesHz, also);
   }
 
-  private placeAt(net: string): Place {
+  private placeAt(net: string, analysis: AcAnalysis): Place {
     const { span, landmarks, context } = this.request;
-    const own = new AcAnalysis(this.request.circuit);
-    const nominal = new ResponseReader(responseOf(own, net), { span, landmarks, context });
+    const nominal = new ResponseReader(responseOf(analysis, net), { span, landmarks, context });
     const count = this.grid.length;
     return {
       net,
@@ -251,13 +252,13 @@ export class Spread {
   /** A reading of the board that is in; NaN where it has none. */
   private read({ measure, net = this.request.probe }: SpreadReading): number {
     const place = this.places.find((p) => p.net === net)!;
-    return valueOrNaN(() => readMeasure(place.reader, measure).value);
+    return valueOrNaN(place.reader, measure);
   }
 
   /** The reading of the nominal circuit, as carefully as any. */
   private nominalOf({ measure, net = this.request.probe }: SpreadReading): number {
     const place = this.places.find((p) => p.net === net)!;
-    return valueOrNaN(() => readMeasure(place.nominal, measure).value);
+    return valueOrNaN(place.nominal, measure);
   }
 
   private spreadOf(i: number, why: boolean): ReadingSpread | null {
@@ -314,14 +315,5 @@ export class Spread {
     const [least, most] = [at(-1), at(1)];
     this.put(new Float64Array(this.deviating.length));
     return Number.isFinite(least) && Number.isFinite(most) ? { least, most } : null;
-  }
-}
-
-function valueOrNaN(read: () => number): number {
-  try {
-    return read();
-  } catch (error) {
-    if (error instanceof ReedError) return NaN;
-    throw error;
   }
 }

@@ -64,7 +64,7 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
     edit(withFitted(way));
   };
   try {
-    const stock = fromDrawer ? stockOf((await drawerContents()).entries) : undefined;
+    const stock = fromDrawer ? await stockOfDrawer() : undefined;
     if (stock && Object.keys(stock).length === 0)
       throw new ReedError(
         'range',
@@ -148,6 +148,12 @@ export async function fittedSheet(sheet: Sheet): Promise<Sheet> {
     if (!(error instanceof ReedError)) throw error;
     return sheet;
   }
+}
+
+/** Kinds of which nothing is left are as if the drawer did not know them. */
+async function stockOfDrawer() {
+  const { entries } = await drawerContents();
+  return stockOf(entries.filter((e) => e.quantity > 0));
 }
 
 function openSheet(): Sheet | null {

@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { formatQuantity } from '@/core/quantity/format';
-import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
 import type { LayerLook, LineLayer } from '@/ui/chart/layers';
 import { Plot } from '@/ui/chart/plot';
 import type { PlotAxis } from '@/ui/chart/scales';
+import { useFrequencyAxis } from '@/ui/chart/use-frequency-axis';
 import { useSize } from '@/ui/chart/use-size';
 import styles from './real-lenses.module.css';
 
@@ -32,14 +32,7 @@ export function LogPicture({
   least = 2,
 }: LogPictureProps) {
   const [host, size] = useSize<HTMLDivElement>();
-  const x = useMemo<PlotAxis>(
-    () => ({
-      domain: [fromHz, toHz],
-      log: true,
-      ticks: frequencyTicks(fromHz, toHz).map((value) => ({ value, text: frequencyLabel(value) })),
-    }),
-    [fromHz, toHz],
-  );
+  const x = useFrequencyAxis(fromHz, toHz);
   const y = useMemo<PlotAxis>(() => decades(layers, unit, per, least), [layers, unit, per, least]);
   return (
     <div ref={host} className={styles.picture} role="group" aria-label={title} data-picture>

@@ -2,7 +2,8 @@
 
 import { useMemo, type ReactNode } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
-import { frequencyLabel, frequencyTicks, type ValueAxis } from './axis';
+import type { ValueAxis } from './axis';
+import { useFrequencyAxis } from './use-frequency-axis';
 import type { ChartLayer } from './layers';
 import { Plot } from './plot';
 import type { PlotAxis, PlotBox, Scales } from './scales';
@@ -26,14 +27,7 @@ const leftOf = (unit: string) => (unit === 's' ? 58 : 44);
 /** One large picture over a logarithmic frequency axis. */
 export function LensChart({ title, fromHz, toHz, axis, unit, layers, children }: LensChartProps) {
   const [host, size] = useSize<HTMLDivElement>();
-  const x = useMemo<PlotAxis>(
-    () => ({
-      domain: [fromHz, toHz],
-      log: true,
-      ticks: frequencyTicks(fromHz, toHz).map((value) => ({ value, text: frequencyLabel(value) })),
-    }),
-    [fromHz, toHz],
-  );
+  const x = useFrequencyAxis(fromHz, toHz);
   const y = useMemo<PlotAxis>(
     () => ({
       domain: axis.domain,
