@@ -1,6 +1,7 @@
 import { bankPicture } from '@/core/bank/picture';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
+import { differenceLens } from './difference';
 import { harmonicsLens } from './harmonics';
 import { headroomLens } from './headroom';
 import { impedanceLens } from './impedance';
@@ -29,6 +30,7 @@ export const LENSES = {
   impedance: plain(impedanceLens),
   noise: plain(noiseLens),
   headroom: plain(headroomLens),
+  difference: plain(differenceLens),
   bank: plain(bankPicture),
 };
 

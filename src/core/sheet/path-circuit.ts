@@ -1,17 +1,16 @@
 import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
 import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { ReedError } from '@/core/errors';
-import type { DrawnPart } from '@/core/drawing/nets';
 import { numberedName, partKindOf } from '@/core/parts';
 import { driver } from '@/core/parts/kinds/driver';
 import { mainQuantity } from '@/core/parts/quantities';
 import { quoted } from '@/core/text';
-import { instantiate, netsOfDrawing, type PartData } from '@/core/topologies/instantiate';
+import { instantiate, netsOfDrawing } from '@/core/topologies/instantiate';
 import { movedData, movedParts } from './controls';
-import { exactValues } from './exact';
 import { netInStage, outNet, outputNet, prefixOf } from './nets';
 import type { SheetDesign, Stage, Way, WayEnd } from './schema';
-import { designedAs, drawingOf, drawnParts, heardOf, partDataOf } from './stage';
+import { drawnParts, heardOf } from './stage';
+import { ALL_TRUTHS, NO_TRUTHS, stageOf, type Truths } from './truths';
 
 /** Which version of a path: the mathematics of its targets, or the parts as chosen. */
 export type PathVersion = 'ideal' | 'built';
@@ -72,6 +71,18 @@ export function pathCircuit(
   return placedPath(design, way, version, title).circuit;
 }
 
+/**
+ * The circuit of a way of which only some of what tells built from ideal is true. With none of it it
+ * is the ideal one, with all the built.
+ *
+ * @throws ReedError as `pathCircuit`
+ */
+export function partlyTrue(design: CircuitDesign, way: number, truths: Truths): Circuit {
+  const builder = new WayBuilder(design, truths);
+  const ways = waysTogether(design, way, truths.size > 0 ? 'built' : 'ideal');
+  return makeCircuit([...builder.source(), ...ways.flatMap((w) => builder.way(w))], '');
+}
+
 /** To what of a sheet a part of its circuit belongs; a part of the source to nothing. */
 export interface PartOwner {
   way: number;
@@ -97,7 +108,7 @@ export function placedWays(
   version: PathVersion,
   title = '',
 ): { circuit: Circuit; owners: ReadonlyMap<string, PartOwner> } {
-  const builder = new WayBuilder(design, version);
+  const builder = new WayBuilder(design, version === 'built' ? ALL_TRUTHS : NO_TRUTHS);
   const parts = [...builder.source(), ...ways.flatMap((w) => builder.way(w))];
   return { circuit: makeCircuit(parts, title), owners: builder.owners };
 }
@@ -160,12 +171,12 @@ class WayBuilder {
 
   constructor(
     private readonly design: CircuitDesign,
-    private readonly version: PathVersion,
+    private readonly truths: Truths,
   ) {}
 
   source(): Part[] {
     const { ohms } = this.design.source;
-    return this.version === 'built' && ohms > 0
+    return this.truths.has('source') && ohms > 0
       ? [UNIT_SOURCE, { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms }]
       : [UNIT_SOURCE];
   }
@@ -173,7 +184,7 @@ class WayBuilder {
   way(index: number): Part[] {
     const way = this.design.ways[index];
     const begin = this.begin(index);
-    const end = this.version === 'built' ? this.end(way.to, index) : [];
+    const end = this.truths.has('load') ? this.end(way.to, index) : [];
     this.own(begin.parts, { way: index });
     this.own(end, { way: index, end: true });
     return [...begin.parts, ...this.chain(index, begin.net), ...end];
@@ -185,12 +196,12 @@ class WayBuilder {
 
   /** Where a way begins. */
   private begin(index: number): { net: string; parts: Part[] } {
-    const { design, version } = this;
+    const { design, truths } = this;
     const { from, name } = design.ways[index];
     const prefix = prefixOf(design, index);
     if (from.is === 'source') {
-      const net = version === 'built' && design.source.ohms > 0 ? 'source' : 'in';
-      if (version === 'ideal' || !from.ohms) return { net, parts: [] };
+      const net = truths.has('source') && design.source.ohms > 0 ? 'source' : 'in';
+      if (!truths.has('source') || !from.ohms) return { net, parts: [] };
       const own = `${prefix}from`;
       return {
         net: own,
@@ -203,29 +214,29 @@ class WayBuilder {
         'circuit',
         `${quoted(name)} leaves an output of stage ${quoted(from.of.stage)}, which is not there or is bypassed.`,
       );
-    if (version === 'built') return { net: at.net, parts: [] };
+    if (truths.has('loading')) return { net: at.net, parts: [] };
     const net = `${prefix}from`;
     return { net, parts: [wire(`${prefix}from.buffer`, at.net, net)] };
   }
 
   private chain(index: number, begin: string): Part[] {
-    const { design, version } = this;
+    const { design, truths } = this;
     const way = design.ways[index];
     const names = partNames(way.stages);
     const active = way.stages.filter((s) => !s.bypassed);
     if (active.length === 0) {
       const id = `${prefixOf(design, index)}bypass`;
       const out = outNet(design, index);
-      const straight = version === 'ideal' ? wire(id, begin, out) : connection(id, begin, out);
+      const straight = connection(id, begin, out);
       this.own([straight], { way: index, end: true });
       return [straight];
     }
     let from = begin;
     return active.flatMap((stage, i) => {
-      const placed = stageParts(design, index, stage, version, names.get(stage.id)!, from);
+      const placed = stageParts(design, index, stage, truths, names.get(stage.id)!, from);
       from = netInStage(design, index, stage, heardOf(stage).net);
       this.own(placed, { way: index, stage: stage.id });
-      if (version === 'built' || i === active.length - 1) return placed;
+      if (truths.has('loading') || i === active.length - 1) return placed;
       const buffered = `${prefixOf(design, index)}${stage.id}.buffered`;
       const parts = [...placed, wire(`${buffered}.buffer`, from, buffered)];
       from = buffered;
@@ -286,16 +297,16 @@ function wire(id: string, from: string, to: string): Part {
 }
 
 /** The parts of one stage; inner nets carry its id. */
-export function stageParts(
+function stageParts(
   design: CircuitDesign,
   index: number,
   stage: Stage,
-  version: PathVersion,
+  truths: Truths,
   names: ReadonlyMap<string, string>,
   from: string,
 ): Part[] {
   const way: Way = design.ways[index];
-  const { drawing, dataOf } = versionOf(stage, design, version);
+  const { drawing, dataOf } = stageOf(stage, design.parts, truths);
   const moved = movedParts(design, way, stage);
   const heard = heardOf(stage).net;
   // A design knows nothing of an output that was drawn since.
@@ -311,23 +322,4 @@ export function stageParts(
   if (passedOn !== 'in') return parts;
   const out = netInStage(design, index, stage, heard);
   return [...parts, connection(`${prefixOf(design, index)}${stage.id}.straight`, from, out)];
-}
-
-/** Drawing and parts of a version: ideal is as designed, even where the stage was changed since. */
-function versionOf(stage: Stage, design: CircuitDesign, version: PathVersion) {
-  const built = partDataOf(stage, design.parts);
-  if (version === 'built') return { drawing: drawingOf(stage), dataOf: built };
-  const exact = exactValues(stage);
-  const topology = designedAs(stage);
-  if (!topology || !exact)
-    return {
-      drawing: drawingOf(stage),
-      dataOf: (part: DrawnPart): PartData =>
-        part.kind === 'op-amp' ? { ...built(part), model: 'ideal' } : built(part),
-    };
-  return {
-    drawing: topology.drawing,
-    dataOf: ({ id, kind }: DrawnPart): PartData =>
-      kind === 'op-amp' ? { model: 'ideal' } : { value: exact[id] },
-  };
 }

@@ -98,3 +98,22 @@ export function delayAxis(delays: readonly ArrayLike<number>[]): ValueAxis {
     ticks,
   };
 }
+
+/** Of so many points of a difference one may lie outside the picture: a zero that moved has no end. */
+const OUTLYING = 0.03;
+
+/** An axis for differences, with nothing on it, and with room for all but the wildest of them. */
+export function differenceAxis(differences: readonly ArrayLike<number>[]): ValueAxis {
+  let [low, high] = [0, 0];
+  for (const trace of differences) {
+    const sorted = Float64Array.from(trace).filter(Number.isFinite).sort();
+    const last = sorted.length - 1;
+    low = Math.min(low, sorted[Math.ceil(OUTLYING * last)] ?? 0);
+    high = Math.max(high, sorted[Math.floor((1 - OUTLYING) * last)] ?? 0);
+  }
+  const room = Math.max(0.08 * (high - low), 0.005);
+  return {
+    domain: [low - room, high + room],
+    ticks: niceTicks(low - room, high + room, 6),
+  };
+}

@@ -1,4 +1,5 @@
 import { delay } from './delay';
+import { difference } from './difference';
 import { harmonics } from './harmonics';
 import { headroom } from './headroom';
 import { impedance } from './impedance';
@@ -19,6 +20,7 @@ export const LENSES: readonly Lens[] = [
   harmonics,
   map,
   rest,
+  difference,
   impedance,
   noise,
   headroom,
