@@ -19,7 +19,9 @@ export { sheetOf, useSession, useSheet, type SheetContent } from './session-stat
 /** Edits of the same group within this time undo together, milliseconds. */
 const GROUP_TIME = 1000;
 
-type Listener = (before: SheetContent, after: SheetContent) => void;
+/** How a change came about: by an edit, or by going back or forth among those that were made. */
+type Change = 'edited' | 'gone to';
+type Listener = (before: SheetContent, after: SheetContent, how: Change) => void;
 const listeners = new Set<Listener>();
 
 /** Told of every change that is made here, by an edit or by going back and forth; not of other tabs’. */
@@ -28,10 +30,10 @@ export function whenEdited(listener: Listener): () => void {
   return () => listeners.delete(listener);
 }
 
-function tellEdited(before: SheetContent | null): void {
+function tellEdited(before: SheetContent | null, how: Change): void {
   const { content } = useSession.getState();
   if (before && content && before !== content)
-    for (const listener of listeners) listener(before, content);
+    for (const listener of listeners) listener(before, content, how);
 }
 
 let groupKey: string | undefined;
@@ -61,7 +63,7 @@ export function edit(
   const change = { content: next, frame: nextFrame };
   if (sameStep) setQuietly(change);
   else useSession.setState(change);
-  tellEdited(content);
+  tellEdited(content, 'edited');
   scheduleSave();
 }
 
@@ -99,7 +101,7 @@ export function undo(): void {
   if (sessionHistory().pastStates.length === 0) return;
   const before = useSession.getState().content;
   sessionHistory().undo();
-  tellEdited(before);
+  tellEdited(before, 'gone to');
   scheduleSave();
 }
 
@@ -108,6 +110,6 @@ export function redo(): void {
   if (sessionHistory().futureStates.length === 0) return;
   const before = useSession.getState().content;
   sessionHistory().redo();
-  tellEdited(before);
+  tellEdited(before, 'gone to');
   scheduleSave();
 }

@@ -120,7 +120,9 @@ function placesOf(sheet: SheetDesign, index: number, all: boolean): Place[] {
 function reachOf(stage: Stage, kind: string): number | undefined {
   // What a pad shows to both sides is what it is for.
   if (designedAs(stage)?.kind === 'attenuator') return MATCHED;
-  return stage.ohms !== undefined || (stage.farads !== undefined && kind === 'capacitor')
+  return stage.ohms !== undefined ||
+    stage.impedance !== undefined ||
+    (stage.farads !== undefined && kind === 'capacitor')
     ? NEAR
     : undefined;
 }

@@ -73,7 +73,14 @@ export function redesign(way: Way, ask: Ask, parts: PartChoices): Way {
     while (taken.has(`s${next}`) || reuse.includes(`s${next}`)) next++;
     return `s${next++}`;
   };
-  const made = designed.map((d, i) => stageOf(idFor(i), d, parts));
+  const made = designed.map((d, i) => {
+    const stage = stageOf(idFor(i), d, parts);
+    const before = way.stages.find((s) => s.id === stage.id);
+    // A stage that was made of a higher impedance for the sake of its neighbours stays so.
+    return before?.impedance !== undefined && before.topology === stage.topology
+      ? refitted({ ...stage, impedance: before.impedance }, parts)
+      : stage;
+  });
   const first = way.stages.findIndex((s) => s.origin === 'ask');
   const before = (first < 0 ? way.stages : way.stages.slice(0, first)).filter(
     (s) => s.origin === 'hand',

@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import type { PartKind } from '@/core/parts/part-kind';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
 import { nearestPreferred } from '@/core/quantity/series';
 import { valuedParts } from '@/core/topologies/instantiate';
@@ -15,8 +16,13 @@ export function realValues(
     valuedParts(topology).map(({ id, kind }) => {
       const problem = quantityProblem(mainQuantity(kind)!, exact[id]);
       if (problem) throw new ReedError('design', `${topology.name}: ${id} ${problem}.`);
-      const series = kind.series === null ? 'exact' : parts[kind.series];
-      return [id, series === 'exact' ? exact[id] : nearestPreferred(exact[id], series)];
+      return [id, nearestReal(kind, exact[id], parts)];
     }),
   );
+}
+
+/** The nearest value of its kind that can be bought, by the sheet's series. */
+export function nearestReal({ series }: PartKind, value: number, parts: PartChoices): number {
+  const from = series === null ? 'exact' : parts[series];
+  return from === 'exact' ? value : nearestPreferred(value, from);
 }

@@ -140,6 +140,8 @@ export const stageSchema = z.strictObject({
   target: targetSchema.optional(),
   farads: within('farads').optional(),
   ohms: within('ohms').optional(),
+  /** How often higher all its impedances are than it was designed with. */
+  impedance: between(1e-4, 1e4).optional(),
   /** What each part is, by its id in the drawing. */
   parts: z.record(z.string().max(40), stagePartSchema),
 });

@@ -61,6 +61,7 @@ const idealPart = (s: Stage) => [
   s.target,
   s.farads,
   s.ohms,
+  s.impedance,
   ...(s.topology === undefined ? [s.drawing, s.parts] : []),
 ];
 

@@ -129,13 +129,15 @@ function signed(measure: Measure, value: number, largest: number, mark: DecimalM
   if (Number.isNaN(value)) return 'none';
   if (!(Math.abs(value) > NEXT_TO_NOTHING * largest)) return '0';
   const plus = value > 0 ? '+' : '';
+  const print = (digits: number) =>
+    Math.abs(value) < 0.5 * 10 ** -digits ? '0' : plus + formatFixed(value, digits, mark);
   switch (quantityOfMeasure(measure)) {
     case 'hertz':
       return plus + formatQuantity(value, 'hertz', { digits: 3, unit: true, mark });
     case 'degrees':
-      return `${plus}${formatFixed(value, largest < 1 ? 2 : 1, mark)}°`;
+      return `${print(largest < 1 ? 2 : 1)}°`;
     default:
-      return `${plus}${formatFixed(value, largest < 0.1 ? 3 : 2, mark)}`;
+      return print(largest < 0.1 ? 3 : 2);
   }
 }
 

@@ -7,7 +7,14 @@ import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { drawerContents } from '@/store/drawer';
 import { solvedSheet } from '@/store/open-library';
-import { amend, edit, sheetOf, useSession, type SheetContent } from '@/store/sheet-session';
+import {
+  amend,
+  edit,
+  sheetOf,
+  useSession,
+  whenEdited,
+  type SheetContent,
+} from '@/store/sheet-session';
 import { engine } from '@/workers/engine';
 import { WAY } from './actions/within';
 
@@ -108,11 +115,11 @@ let following = false;
 export function followDesigns(): void {
   if (following) return;
   following = true;
-  useSession.subscribe(({ content, frame }, before) => {
-    if (!content || frame?.id !== before.frame?.id || content.bank) return;
-    const anew = content.ask !== before.content?.ask || content.parts !== before.content.parts;
-    // What undo brings back was fitted before.
-    if (anew && isRounded(content)) void fitAfterDesign(content);
+  whenEdited((before, content, how) => {
+    // What undo brings back is left as it was.
+    if (how !== 'edited' || content.bank) return;
+    const anew = content.ask !== before.ask || content.parts !== before.parts;
+    if (anew && isRounded(content)) void fitWithinStep();
   });
 }
 
@@ -122,7 +129,9 @@ function isRounded({ ways, parts }: SheetContent): boolean {
   return JSON.stringify(refit([way], parts)) === JSON.stringify([way]);
 }
 
-async function fitAfterDesign(content: SheetContent): Promise<void> {
+/** Choose values that go together for what the last edit led to, within its step of history. */
+export async function fitWithinStep(): Promise<void> {
+  const { content } = useSession.getState();
   const sheet = openSheet();
   if (!sheet) return;
   try {

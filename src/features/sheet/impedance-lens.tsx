@@ -5,7 +5,8 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { LayerKey } from '@/ui/chart/layers';
-import { placeName } from './joint-words';
+import { JointRemedies } from './joint-remedies';
+import { MENDABLE_DB, placeName, TIMES } from './joint-words';
 import { LensState } from './lens-state';
 import { LogPicture, logLine } from './log-picture';
 import { useLens } from './use-lens';
@@ -15,9 +16,6 @@ import styles from './real-lenses.module.css';
 const OPEN_OHMS = 1e9;
 /** A side without resistance is drawn down to here. */
 const SHORT_OHMS = 1e-2;
-/** The rule of thumb: a load so many times the source. */
-const TIMES = 10;
-
 /** What both sides of every joint show each other, over frequency; one joint is drawn. */
 export function ImpedanceLens({ sheet }: { sheet: Sheet }) {
   const mark = usePreferences((p) => p.mark);
@@ -29,6 +27,14 @@ export function ImpedanceLens({ sheet }: { sheet: Sheet }) {
     undefined,
   );
   const shown = joints.find((j) => keyOf(j) === chosen) ?? worst;
+  // It is mended where it loses most.
+  const mendable = useMemo(
+    () =>
+      shown && shown.worst.lossDb < MENDABLE_DB
+        ? { ...shown.judged, ...shown.worst, before: shown.before, after: shown.after }
+        : undefined,
+    [shown],
+  );
   const layers = useMemo(
     () =>
       shown
@@ -85,6 +91,7 @@ export function ImpedanceLens({ sheet }: { sheet: Sheet }) {
                 ))}
             </tbody>
           </table>
+          {mendable && !stale && <JointRemedies sheet={sheet} joint={mendable} />}
         </div>
       </div>
     </LensState>

@@ -42,7 +42,12 @@ export const JointMark = memo(function JointMark({ into, after, first, skipped }
           onOpenChange={setOpen}
           content={
             <Suspense fallback={<Coming />}>
-              <JointPanel into={skipped ? null : into} after={after} first={first} />
+              <JointPanel
+                into={skipped ? null : into}
+                after={after}
+                first={first}
+                onDone={() => setOpen(false)}
+              />
             </Suspense>
           }
         >

@@ -4,10 +4,12 @@ import type { ReactNode } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { StageKind } from '@/core/topologies/topology';
 import { usePreferences } from '@/store/preferences';
+import { useSheet } from '@/store/sheet-session';
 import { Tex } from '@/ui/controls/tex';
 import { attempt } from '../shell/tell';
 import { addStage } from './actions/stages';
-import { ohmsWords, WARN_DB } from './joint-words';
+import { JointRemedies } from './joint-remedies';
+import { MENDABLE_DB, ohmsWords, tenTimesWords } from './joint-words';
 import { StagePicker } from './stage-picker';
 import { setUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';
@@ -18,12 +20,16 @@ export function JointPanel({
   into,
   after,
   first,
+  onDone,
 }: {
   /** Stage behind the joint; null where nothing meets. */
   into: string | null;
   after: string | null;
   first: StageKind;
+  /** Told when something was done about the joint. */
+  onDone: () => void;
 }): ReactNode {
+  const sheet = useSheet();
   const mark = usePreferences((p) => p.mark);
   const joint = useEvaluated((e) => e?.joints.find((j) => j.after === into));
   const ohms = (value: number) => ohmsWords(value, mark);
@@ -37,10 +43,11 @@ export function JointPanel({
           <p>
             At {formatQuantity(joint.atHz, 'hertz', { unit: true, mark })} the side before shows{' '}
             {ohms(joint.sourceOhms)} Ω and the side after {ohms(joint.loadOhms)} Ω.{' '}
-            {joint.lossDb < WARN_DB
-              ? 'The stage is dragged down: raise what follows, or put a buffer here.'
-              : ''}
+            {tenTimesWords(joint, mark)}
           </p>
+          {sheet && joint.lossDb < MENDABLE_DB && (
+            <JointRemedies sheet={sheet} joint={joint} onDone={onDone} />
+          )}
         </>
       )}
       <p className={styles.panelHead}>Add a stage here</p>

@@ -5,7 +5,10 @@ import { sessionHistory } from '@/store/session-state';
 import { undo, useSession } from '@/store/sheet-session';
 import { usePreferences } from '@/store/preferences';
 import { closeNow, openNow, present } from '@/testing/open-sheet';
+import { jointsOf } from '@/core/sheet/joints';
+import { remediesFor } from '@/core/sheet/remedies';
 import { changeAsk } from './actions/ask';
+import { applyRemedy } from './actions/joints';
 import { setValue } from './actions/parts';
 import { fitParts, followDesigns, useFitting } from './fitting';
 import { followSpread, LIVE_BOARDS, useSpreads } from './spreads';
@@ -69,6 +72,23 @@ describe('fitting', () => {
     await act(() => new Promise((resolve) => setTimeout(resolve, 300)));
     expect(values()).toEqual(before);
   });
+});
+
+test('a remedy of a joint, and the values that go with it, are one step of history', async () => {
+  const before = present();
+  const names = () => present().ways[0].stages.map((s) => s.topology);
+  const way = present().ways[0];
+  const loaded = { ...present(), source: { name: 'Weak', ohms: 20_000, volts: 1 }, ways: [way] };
+  act(() => void openNow(loaded));
+  const [joint] = jointsOf(loaded, 0, 1000);
+  const remedy = remediesFor(loaded, joint, 20).find((r) => r.id === 'buffer')!;
+  act(() => applyRemedy(remedy));
+  const rounded = values();
+  expect(names()[0]).toBe('buffer');
+  await until(() => JSON.stringify(values()) !== JSON.stringify(rounded));
+  expect(sessionHistory().pastStates).toHaveLength(1);
+  act(() => undo());
+  expect(present().ways).toEqual(before.ways);
 });
 
 describe('the spread', () => {
