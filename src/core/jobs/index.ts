@@ -5,11 +5,22 @@ import { lens } from './lens';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
+import { stretch } from './stretch';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
 /** Everything that is worked out beside the edits: one file and one line each. */
-export const JOBS = { variation, lens, cardCurve, weigh, fit, spread, partsList, solvePart };
+export const JOBS = {
+  variation,
+  lens,
+  cardCurve,
+  weigh,
+  fit,
+  spread,
+  partsList,
+  solvePart,
+  stretch,
+};
 
 type Jobs = typeof JOBS;
 export type JobName = keyof Jobs;

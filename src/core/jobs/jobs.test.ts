@@ -13,6 +13,7 @@ import { lens } from './lens';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
+import { stretch } from './stretch';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -39,7 +40,17 @@ const CANDIDATES = candidatesOf(
 const options = { boards: 30 };
 
 test('the table holds every job under its own name', () => {
-  expect(JOBS).toEqual({ variation, lens, cardCurve, weigh, fit, spread, partsList, solvePart });
+  expect(JOBS).toEqual({
+    variation,
+    lens,
+    cardCurve,
+    weigh,
+    fit,
+    spread,
+    partsList,
+    solvePart,
+    stretch,
+  });
 });
 
 describe('weighing', () => {

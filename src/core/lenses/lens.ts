@@ -10,6 +10,7 @@ import { mapLens } from './map';
 import { noiseLens } from './noise';
 import { restLens } from './rest';
 import { timeLens } from './time';
+import { travelLens } from './travel';
 
 /** How a lens is asked: the sheet, what is asked of it, and what is awaited between slices of its work. */
 type Ask<Request, Picture> = (sheet: Sheet, request: Request, pause: Pause) => Promise<Picture>;
@@ -31,6 +32,7 @@ export const LENSES = {
   noise: plain(noiseLens),
   headroom: plain(headroomLens),
   difference: plain(differenceLens),
+  travel: lens(travelLens),
   bank: plain(bankPicture),
 };
 

@@ -207,6 +207,13 @@ export const controlSchema = z.strictObject({
   is: z.enum(['turn', 'volts', 'amps']),
   /** Where it stands, from 0 to 1 of its travel. */
   at: between(0, 1),
+  /** The key that turns it up; with Shift it turns it down. */
+  key: z
+    .string()
+    .regex(/^[a-z]$/, 'must be a letter from a to z')
+    .optional(),
+  /** What is wanted of its travel: a reading at both ends of it. */
+  reach: z.strictObject({ reading: id, from: figure, to: figure }).optional(),
   moves: z
     .array(
       z.strictObject({

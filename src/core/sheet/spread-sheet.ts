@@ -77,6 +77,15 @@ function rulesOf(
     'op-amp': ofKind(deviations.opAmp),
   };
   const own = new Set<string>();
+  const shafts = new Map(
+    sheet.controls.flatMap(({ id, moves }) =>
+      moves.length > 1
+        ? moves.map(
+            (m) => [`${m.way ?? sheet.ways[0].id} ${m.stage} ${m.part}`, `shaft ${id}`] as const,
+          )
+        : [],
+    ),
+  );
   const stock = new Map(drawer.map((entry) => [entry.id, entry]));
   for (const w of waysTogether(sheet, index, 'built')) {
     const way = sheet.ways[w];
@@ -91,9 +100,13 @@ function rulesOf(
         if (!part || !usual) continue;
         const tolerance = (part.tolerance ?? entry?.tolerance ?? usual.tolerance) * pairing(part);
         const { ppmPerKelvin } = entry ?? {};
+        const shaft =
+          kind === 'potentiometer' ? shafts.get(`${way.id} ${stage.id} ${id}`) : undefined;
         rules[name] = {
           ...usual,
           tolerance,
+          // Tracks on one shaft are of one make.
+          ...(shaft === undefined ? {} : { reel: shaft }),
           ...(ppmPerKelvin === undefined ? {} : { perKelvin: ppmPerKelvin * 1e-6 }),
         };
       }

@@ -1,13 +1,21 @@
 import { isName, isPort, type Drawing } from '@/core/drawing/drawing';
 import { nameNet } from '@/core/drawing/grow/change';
 import { drawn } from '@/core/drawing/grow/layout';
-import { readNets } from '@/core/drawing/nets';
+import { readNets, type DrawnPart } from '@/core/drawing/nets';
 
-/** The same circuit drawn anew; names of nets stay where their nets are. */
-export function tidied(drawing: Drawing): Drawing {
+/**
+ * The same circuit drawn anew; names of nets stay where their nets are.
+ *
+ * @param change what else is to be in it, and what no more
+ */
+export function tidied(
+  drawing: Drawing,
+  change: (parts: readonly DrawnPart[]) => DrawnPart[] = (parts) => [...parts],
+): Drawing {
   const nets = readNets(drawing);
+  const parts = change(nets.parts);
   const fresh = drawn({
-    parts: nets.parts,
+    parts,
     ports: drawing.symbols.filter(isPort).map(({ name, flow, net }) => ({
       name,
       flow,
@@ -18,7 +26,7 @@ export function tidied(drawing: Drawing): Drawing {
   });
   return drawing.symbols.filter(isName).reduce((made, { name, at }) => {
     const net = nets.netAt(at);
-    const part = nets.parts.find((p) => Object.values(p.nets).includes(net ?? ''));
+    const part = parts.find((p) => Object.values(p.nets).includes(net ?? ''));
     const pin = part && Object.entries(part.nets).find(([, n]) => n === net)?.[0];
     return part && pin ? nameNet(made, { part: part.id, pin }, name) : made;
   }, fresh);

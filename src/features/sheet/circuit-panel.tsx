@@ -30,6 +30,7 @@ import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
 
 const graftWords = () => import('./graft-words');
+const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
 const GraftArea = lazy(() => graftWords().then((m) => ({ default: m.GraftArea })));
 const ModelChoice = lazy(() => graftWords().then((m) => ({ default: m.ModelChoice })));
 const HeardChoice = lazy(() => graftWords().then((m) => ({ default: m.HeardChoice })));
@@ -123,6 +124,11 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
             grafting={grafting}
             controls={sheet.controls}
           />
+        </Suspense>
+      )}
+      {sheet.controls.length > 0 && (
+        <Suspense>
+          <Controls controls={sheet.controls} />
         </Suspense>
       )}
       <div className={styles.foot}>

@@ -1,48 +1,133 @@
 'use client';
 
-import { Slider } from 'antd';
+import { Select, Slider, type RefSelectProps } from 'antd';
+import { useMemo, useRef } from 'react';
 import type { Control } from '@/core/sheet/schema';
+import { editView } from '@/store/sheet-session';
+import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
-import { removeControl, setControl } from './actions/controls';
+import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
 import { setUi } from './ui-state';
 import { CONTROL } from './use-evaluation';
 import styles from './graft-sentence.module.css';
 
+/** A key turns its knob by so much of the travel. */
+const STEP = 0.02;
+const OWNER = 'controls';
+const LETTERS = [...'abcdefghijklmnopqrstuvwxyz'];
+
 /** The knobs and control voltages of a sheet, each as a slider; its travel is shown while it is pointed at. */
 export function Controls({ controls }: { controls: readonly Control[] }) {
+  useControlKeys(controls);
   if (controls.length === 0) return null;
   return (
     <div className={styles.controls} role="group" aria-label="Controls">
-      {controls.map(({ id, name, at }) => (
-        <div
-          key={id}
-          className={styles.control}
-          onPointerEnter={() => setUi({ pointedPart: `${CONTROL}${id}` })}
-          onPointerLeave={() => setUi({ pointedPart: null })}
-          onFocus={() => setUi({ pointedPart: `${CONTROL}${id}` })}
-          onBlur={() => setUi({ pointedPart: null })}
-        >
-          <b>{name}</b>
-          <Slider
-            className={styles.slider}
-            min={0}
-            max={100}
-            value={Math.round(at * 100)}
-            ariaLabelForHandle={`Control ${name}`}
-            tooltip={{ open: false }}
-            onChange={(percent) => attempt(() => setControl(id, percent / 100), 'control')}
-          />
-          <span className="mono">{Math.round(at * 100)} %</span>
-          <button
-            type="button"
-            className={styles.gone}
-            aria-label={`Let ${name} go`}
-            onClick={() => attempt(() => removeControl(id))}
-          >
-            ×
-          </button>
-        </div>
+      {controls.map((control) => (
+        <Row key={control.id} control={control} controls={controls} />
       ))}
     </div>
   );
+}
+
+function Row({ control, controls }: { control: Control; controls: readonly Control[] }) {
+  const { id, name, at } = control;
+  return (
+    <div
+      className={styles.control}
+      onPointerEnter={() => setUi({ pointedPart: `${CONTROL}${id}` })}
+      onPointerLeave={() => setUi({ pointedPart: null })}
+      onFocus={() => setUi({ pointedPart: `${CONTROL}${id}` })}
+      onBlur={() => setUi({ pointedPart: null })}
+    >
+      <button
+        type="button"
+        className={styles.knob}
+        title="What its travel does"
+        onClick={() => editView({ lens: 'travel' })}
+      >
+        {name}
+      </button>
+      <Slider
+        className={styles.slider}
+        min={0}
+        max={100}
+        value={Math.round(at * 100)}
+        ariaLabelForHandle={`Control ${name}`}
+        tooltip={{ open: false }}
+        onChange={(percent) => attempt(() => setControl(id, percent / 100), 'control')}
+      />
+      <span className="mono">{Math.round(at * 100)} %</span>
+      <KeyChoice control={control} controls={controls} />
+      <button
+        type="button"
+        className={styles.gone}
+        aria-label={`Let ${name} go`}
+        onClick={() => attempt(() => removeControl(id))}
+      >
+        ×
+      </button>
+    </div>
+  );
+}
+
+const NO_KEY = '';
+
+/** The letter that turns a knob; only those are offered that nothing else listens to. */
+function KeyChoice({ control, controls }: { control: Control; controls: readonly Control[] }) {
+  const lists = useCommandStore((s) => s.lists);
+  const host = useRef<RefSelectProps>(null);
+  const free = useMemo(() => {
+    const taken = new Set(controls.flatMap((c) => (c === control ? [] : (c.key ?? []))));
+    for (const [owner, list] of lists)
+      if (owner !== OWNER) for (const { keys } of list) if (keys) taken.add(keys);
+    return LETTERS.filter((letter) => !taken.has(letter) && !taken.has(`shift+${letter}`));
+  }, [lists, controls, control]);
+  return (
+    <Select
+      ref={host}
+      size="small"
+      variant="borderless"
+      popupMatchSelectWidth={false}
+      aria-label={`Key of ${control.name}`}
+      title="The key that turns it up; with Shift it turns it down"
+      value={control.key ?? NO_KEY}
+      options={[
+        { value: NO_KEY, label: 'no key' },
+        ...free.map((letter) => ({ value: letter, label: `key ${letter.toUpperCase()}` })),
+      ]}
+      onChange={(key) => {
+        attempt(() => setControlKey(control.id, key === NO_KEY ? undefined : key));
+        // A field that has the focus would take the key for itself.
+        host.current?.blur();
+      }}
+    />
+  );
+}
+
+/** Each knob that has a key is turned by it, and found in the palette. */
+function useControlKeys(controls: readonly Control[]): void {
+  const bound = JSON.stringify(controls.map(({ id, name, key }) => ({ id, name, key })));
+  const commands = useMemo(
+    () =>
+      (JSON.parse(bound) as Pick<Control, 'id' | 'name' | 'key'>[]).flatMap(
+        ({ id, name, key }): Command[] => [
+          {
+            id: `up ${id}`,
+            title: `Turn ${name} up`,
+            group: 'Sheet',
+            ...(key ? { keys: key } : {}),
+            run: () => attempt(() => turnControl(id, STEP), 'control'),
+          },
+          {
+            id: `down ${id}`,
+            title: `Turn ${name} down`,
+            group: 'Sheet',
+            ...(key ? { keys: `shift+${key}` } : {}),
+            run: () => attempt(() => turnControl(id, -STEP), 'control'),
+          },
+        ],
+      ),
+    [bound],
+  );
+  useCommands(OWNER, commands);
 }

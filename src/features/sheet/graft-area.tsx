@@ -2,7 +2,6 @@
 
 import { memo, useEffect, useRef } from 'react';
 import type { Control, Stage } from '@/core/sheet/schema';
-import { Controls } from './controls';
 import { GraftBar } from './graft-bar';
 import { GraftSentence } from './graft-sentence';
 import { PointSentence } from './point-sentence';
@@ -17,7 +16,7 @@ interface GraftAreaProps {
   controls: readonly Control[];
 }
 
-/** What changes a circuit, under its drawing: what can be done, or the sentence that is being said; and its knobs. */
+/** What changes a circuit, under its drawing: what can be done, or the sentence that is being said. */
 export const GraftArea = memo(function GraftArea({
   stage,
   part,
@@ -46,7 +45,6 @@ export const GraftArea = memo(function GraftArea({
           names={names}
         />
       )}
-      <Controls controls={controls} />
     </div>
   );
 });

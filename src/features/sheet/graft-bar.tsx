@@ -1,15 +1,20 @@
 'use client';
 
+import { Popover } from 'antd';
+import { lazy, Suspense, useState } from 'react';
 import { partKindOf } from '@/core/parts';
 import type { Control, Stage } from '@/core/sheet/schema';
 import { designedAs, drawnParts } from '@/core/sheet/stage';
 import { tidied } from '@/core/sheet/tidy';
+import { Coming } from '../shell/coming';
 import { attempt, tell } from '../shell/tell';
 import { addControl } from './actions/controls';
 import { graftStage, redraw, ungraft } from './actions/wiring';
 import { moveOnGrid } from './move-part';
 import { setUi, type Grafting } from './ui-state';
 import styles from './graft-sentence.module.css';
+
+const KnobForm = lazy(() => import('./knob-form').then((m) => ({ default: m.KnobForm })));
 
 interface GraftBarProps {
   stage: Stage;
@@ -29,6 +34,7 @@ export function GraftBar({ stage, part, names, controls }: GraftBarProps) {
           stage={stage}
           part={part}
           name={names.get(part) ?? part}
+          names={names}
           controls={controls}
           begin={begin}
         />
@@ -54,11 +60,13 @@ interface OnPartProps {
   stage: Stage;
   part: string;
   name: string;
+  names: ReadonlyMap<string, string>;
   controls: readonly Control[];
   begin: (grafting: Grafting) => void;
 }
 
-function OnPart({ stage, part, name, controls, begin }: OnPartProps) {
+function OnPart({ stage, part, name, names, controls, begin }: OnPartProps) {
+  const [knobbing, setKnobbing] = useState(false);
   const drawn = drawnParts(stage).find((p) => p.id === part);
   if (!drawn) return null;
   const { symbol, quantities } = partKindOf(drawn.kind);
@@ -85,6 +93,22 @@ function OnPart({ stage, part, name, controls, begin }: OnPartProps) {
         take out
       </Do>
       {stage.drawing && <Do onDo={() => moveOnGrid(stage.id, part, 'turned')}>turn round</Do>}
+      {drawn.kind === 'resistor' && (
+        <Popover
+          trigger="click"
+          placement="topLeft"
+          destroyOnHidden
+          open={knobbing}
+          onOpenChange={setKnobbing}
+          content={
+            <Suspense fallback={<Coming />}>
+              <KnobForm stage={stage} part={part} names={names} onDone={() => setKnobbing(false)} />
+            </Suspense>
+          }
+        >
+          <button type="button">make it a knob …</button>
+        </Popover>
+      )}
       {!isTurned && quantities.some((q) => q.name === 'turn') && (
         <Do onDo={() => attempt(() => addControl(stage.id, part, name))}>turn it by a knob</Do>
       )}

@@ -8,6 +8,7 @@ import { drawingOf, drawnParts, outputsOf, portsOf, valuesOf } from '@/core/shee
 import { useSheet } from '@/store/sheet-session';
 import { closeNow, LOW_PASS, newSheet, openNow, stages } from '@/testing/open-sheet';
 import { useTold } from '../shell/tell';
+import { Controls } from './controls';
 import { GraftArea } from './graft-area';
 import { resetUi, setUi, useUi, type Grafting } from './ui-state';
 
@@ -30,13 +31,16 @@ function Area() {
   const grafting = useUi((s) => s.grafting);
   const [stage] = sheet.ways[0].stages;
   return (
-    <GraftArea
-      stage={stage}
-      part={partId}
-      names={partNames(sheet.ways[0].stages).get(stage.id)!}
-      grafting={grafting}
-      controls={sheet.controls}
-    />
+    <>
+      <GraftArea
+        stage={stage}
+        part={partId}
+        names={partNames(sheet.ways[0].stages).get(stage.id)!}
+        grafting={grafting}
+        controls={sheet.controls}
+      />
+      <Controls controls={sheet.controls} />
+    </>
   );
 }
 function shown(grafting: Grafting | null, part: string | null = grafting?.part ?? null) {

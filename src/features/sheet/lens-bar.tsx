@@ -9,8 +9,9 @@ import styles from './lens-panel.module.css';
 /** The lenses to choose from, and the ends of a picture over frequency. */
 export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
   const { id: shown, overFrequency, Extra } = lensOf(view.lens);
-  // One that is looked through from behind “more” stands in the row as long as it is.
-  const tabs = LENSES.filter(({ id }, n) => n < IN_ROW || id === shown);
+  // One that is looked through from behind “more” has the last place of the row as long as it is.
+  const inRow = LENSES.findIndex(({ id }) => id === shown) < IN_ROW;
+  const tabs = LENSES.filter(({ id }, n) => n < (inRow ? IN_ROW : IN_ROW - 1) || id === shown);
   const more = LENSES.filter((lens) => !tabs.includes(lens));
   return (
     <>
@@ -24,7 +25,9 @@ export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) 
         renderTabBar={(bar, TabBar) => <TabBar {...bar} id={LENS_BAR} />}
         items={tabs.map(({ id, title, about }, n) => ({
           key: id,
-          label: <span title={n < IN_ROW ? `${about} (key ${n + 1})` : about}>{title}</span>,
+          label: (
+            <span title={LENSES[n].id === id ? `${about} (key ${n + 1})` : about}>{title}</span>
+          ),
         }))}
       />
       <span className={styles.extra}>

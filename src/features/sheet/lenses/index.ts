@@ -10,6 +10,7 @@ import { noise } from './noise';
 import { phase } from './phase';
 import { rest } from './rest';
 import { time } from './time';
+import { travel } from './travel';
 
 /** The lenses of a path, the usual ones first; their keys are their places. One file and one line each. */
 export const LENSES: readonly Lens[] = [
@@ -24,6 +25,7 @@ export const LENSES: readonly Lens[] = [
   impedance,
   noise,
   headroom,
+  travel,
 ];
 
 /** So many stand in a row and answer to a digit; the others are behind “more”. */

@@ -1,0 +1,10 @@
+import { stretchedKnob, type Stretched } from '@/core/sheet/knobs/stretch';
+import type { Control, Sheet } from '@/core/sheet/schema';
+import type { Job } from './job';
+
+/** What a knob has to be so that its travel goes from one reading to another. */
+export const stretch: Job<
+  { sheet: Sheet; control: string; reach: NonNullable<Control['reach']> },
+  never,
+  Stretched
+> = ({ sheet, control, reach }) => stretchedKnob(sheet, control, reach);
