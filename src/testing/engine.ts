@@ -11,6 +11,7 @@ import type { Sheet } from '@/core/sheet/schema';
 const evaluator = new SheetEvaluator();
 
 export const engineHere = {
+  jobWorkers: 2,
   evaluate: (sheet: Sheet) => Promise.resolve().then(() => evaluator.evaluate(sheet)),
   async run(
     name: JobName,

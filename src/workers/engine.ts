@@ -18,7 +18,7 @@ export interface JobOptions<N extends JobName> extends CallOptions {
 }
 
 /** Workers for jobs: one for each core that is left, at least two, so that a long one blocks no other. */
-const MOST_JOBS = Math.max(2, Math.min(4, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
+const JOB_WORKERS = Math.max(2, Math.min(4, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
 
 type Remote = Comlink.Remote<EngineWorker>;
 
@@ -43,6 +43,8 @@ function startWorker(): Hosted<Remote> {
  * worker to themselves, so that none waits behind a lens, the weigh-up or the shelf's small curves.
  */
 export class Engine {
+  /** So many jobs run at once; more wait for each other. */
+  readonly jobWorkers = JOB_WORKERS;
   private readonly edits: WorkerHost<Remote>;
   private readonly jobs: Pool<Remote>;
   /** By worker: what it was sent and what it sent. */
@@ -51,7 +53,7 @@ export class Engine {
 
   constructor(private readonly start: () => Hosted<Remote> = startWorker) {
     this.edits = this.host();
-    this.jobs = new Pool(() => this.host(), MOST_JOBS);
+    this.jobs = new Pool(() => this.host(), JOB_WORKERS);
   }
 
   /** Told whenever a worker had died and was started again. */

@@ -5,6 +5,7 @@ import { lens } from './lens';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
+import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
 import { variation } from './variation';
 import { weigh } from './weigh';
@@ -19,6 +20,7 @@ export const JOBS = {
   spread,
   partsList,
   solvePart,
+  spreadPortion,
   stretch,
 };
 

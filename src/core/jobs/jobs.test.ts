@@ -13,6 +13,7 @@ import { lens } from './lens';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
+import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
 import { variation } from './variation';
 import { weigh } from './weigh';
@@ -49,6 +50,7 @@ test('the table holds every job under its own name', () => {
     spread,
     partsList,
     solvePart,
+    spreadPortion,
     stretch,
   });
 });

@@ -1,5 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { polesAndZeros } from '@/core/analysis/poles/poles';
+import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
 import { TAPERS } from '@/core/circuit/devices/potentiometer';
 import { ReedError } from '@/core/errors';
 import { taperOf } from '@/core/parts/kinds/potentiometer';
@@ -26,7 +26,7 @@ export interface TravelRow {
   levelDb: Float64Array;
   /** Of the first track it turns, ohms from its first end to the wiper. */
   ohms: number | null;
-  /** The sharpest pole pair about what is shown, or the slowest single pole where there is none. */
+  /** Of the poles that the control moves the sharpest pair, or the slowest where none is a pair. */
   pole: { f0Hz: number; q: number | null } | null;
   /** The highest level that is shown, dB. */
   highestDb: number;
@@ -71,7 +71,8 @@ export async function travelLens(
   const options = readerOptions(sheet, 0);
   const frequenciesHz = explored(sheet.view, options.landmarks ?? [], PER_DECADE);
   const path = new TurnedPath();
-  const rows: TravelRow[] = [];
+  const rows: Omit<TravelRow, 'pole'>[] = [];
+  const poles: RootFigures[][] = [];
   for (let k = 0; k < PLACES; k++) {
     await pause();
     const at = k / (PLACES - 1);
@@ -82,17 +83,18 @@ export async function travelLens(
       at,
       levelDb,
       ohms: ohmsAt(sheet, control, at),
-      pole: poleOf(turned),
       highestDb: levelDb.reduce((most, db) => Math.max(most, db), -Infinity),
       readings: readingsOf(turned, analysis),
     });
+    poles.push(polesAround(turned));
   }
+  const moved = movedPoles(poles);
   const [track] = tracksOf(sheet, control);
   const taper = track ? taperOf(track.stage.parts[track.part].model?.model) : null;
   return {
     control: id,
     frequenciesHz,
-    rows,
+    rows: rows.map((row, k) => ({ ...row, pole: moved[k] })),
     taper,
     tapers: track ? await tapersOf(sheet, control, path, pause) : {},
   };
@@ -157,11 +159,29 @@ function readingsOf(sheet: Sheet, analysis: AcAnalysis): Record<string, number> 
 /** Poles so far beyond what is shown are not the filter's. */
 const AROUND = 10;
 
-function poleOf(sheet: Sheet): TravelRow['pole'] {
+function polesAround(sheet: Sheet): RootFigures[] {
   const { fromHz, toHz } = sheet.view;
   const { poleFigures } = polesAndZeros(pathCircuit(sheet, 0, 'built'), outNet(sheet));
-  const near = poleFigures.filter((p) => p.f0Hz > fromHz / AROUND && p.f0Hz < toHz * AROUND);
-  const pairs = near.filter((p) => p.q !== null);
-  if (pairs.length > 0) return pairs.reduce((a, b) => (b.q! > a.q! ? b : a));
-  return near.length > 0 ? near.reduce((a, b) => (b.f0Hz < a.f0Hz ? b : a)) : null;
+  return poleFigures.filter((p) => p.f0Hz > fromHz / AROUND && p.f0Hz < toHz * AROUND);
+}
+
+/** A pole that stays within this part of itself everywhere is not moved. */
+const STAYS = 1e-3;
+
+/** Of every place the pole that tells what the control does. */
+function movedPoles(places: readonly RootFigures[][]): TravelRow['pole'][] {
+  const stays = (pole: RootFigures) =>
+    places.every((others) =>
+      others.some(
+        ({ f0Hz, q }) =>
+          Math.abs(f0Hz / pole.f0Hz - 1) < STAYS &&
+          Math.abs((q ?? 0.5) / (pole.q ?? 0.5) - 1) < STAYS,
+      ),
+    );
+  return places.map((poles) => {
+    const moved = poles.filter((p) => !stays(p));
+    const pairs = moved.filter((p) => p.q !== null);
+    if (pairs.length > 0) return pairs.reduce((a, b) => (b.q! > a.q! ? b : a));
+    return moved.length > 0 ? moved.reduce((a, b) => (b.f0Hz < a.f0Hz ? b : a)) : null;
+  });
 }

@@ -2,7 +2,7 @@ import type { StockEntry } from '@/core/library/stock';
 import { explored } from '@/core/response/landmarks';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
-import { Spread } from '@/core/spread/spread';
+import { Spread, type SpreadFrames } from '@/core/spread/spread';
 import { outNet, outputNet, prefixOf } from './nets';
 import { partNames, pathCircuit, waysTogether } from './path-circuit';
 import { readerOptions } from './reader-options';
@@ -15,6 +15,9 @@ export interface SheetSpreadOptions {
   way?: number;
   boards: number;
   seed: number;
+  /** As of `SpreadRequest`. */
+  first?: number;
+  frames?: SpreadFrames;
   /** Parts of the drawer that the sheet refers to: what they are known to be off by. */
   drawer?: readonly StockEntry[];
 }
@@ -30,7 +33,7 @@ const PER_DECADE = 16;
  */
 export function spreadOfSheet(
   sheet: Sheet,
-  { way: index = 0, boards, seed, drawer = [] }: SheetSpreadOptions,
+  { way: index = 0, boards, seed, first, frames, drawer = [] }: SheetSpreadOptions,
 ): Spread {
   const circuit = pathCircuit(sheet, index, 'built');
   const probe = outNet(sheet, index);
@@ -44,6 +47,8 @@ export function spreadOfSheet(
       deviatingBy(analysis, known.rules).filter(({ part }) => known.own.has(part)),
     seed,
     boards,
+    ...(first === undefined ? {} : { first }),
+    ...(frames ? { frames } : {}),
     kelvins: deviations.kelvins,
     levelsAt: explored(sheet.view, options.landmarks ?? [], PER_DECADE),
     phases: true,

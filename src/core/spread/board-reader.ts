@@ -97,19 +97,27 @@ export class BoardReader implements Reader {
     const end = side === 'upper' ? grid.length : -1;
     let k = this.above(fromHz);
     if (side === 'lower') k -= 1;
-    let [last, lastHz] = [this.levelAt(fromHz), fromHz];
-    let found: { a: number; ya: number; b: number; yb: number } | undefined;
+    let last = this.levelAt(fromHz);
+    const nearest = k;
+    const start = last;
+    let at = -1;
     for (; k !== end; k += step) {
       const here = levels[k];
-      if (here < target && last >= target)
-        found = { a: Math.log(lastHz), ya: last - target, b: this.logs[k], yb: here - target };
-      if (found && here < target - STOPPED_DB) break;
-      [last, lastHz] = [here, grid[k]];
+      if (here < target && last >= target) at = k;
+      if (at >= 0 && here < target - STOPPED_DB) break;
+      last = here;
     }
-    if (!found) {
+    if (at < 0) {
       const what = downDb === undefined ? `${target} dB` : `${downDb} dB under its reference`;
       throw new ReedError('range', `The level of a board never falls ${what}.`);
     }
+    const isFirst = at === nearest;
+    const found = {
+      a: isFirst ? Math.log(fromHz) : this.logs[at - step],
+      ya: (isFirst ? start : levels[at - step]) - target,
+      b: this.logs[at],
+      yb: levels[at] - target,
+    };
     return { hz: Math.exp(this.closedIn(found, target)), others: [] };
   }
 
@@ -137,23 +145,38 @@ export class BoardReader implements Reader {
     return x;
   }
 
-  /** The greatest of the level, or of it turned over, within a band. */
+  /**
+   * The greatest of the level, or of it turned over, within a band. Written plainly and with results
+   * of one shape: every board comes through here, several times.
+   */
   private extreme({ fromHz, toHz }: Band, sign: 1 | -1) {
     const { levels, logs } = this;
     const first = this.above(fromHz);
     const after = this.above(toHz);
-    let [at, value] = [-1, -Infinity];
-    for (let k = first; k < after; k++)
-      if (sign * levels[k] > value) [at, value] = [k, sign * levels[k]];
-    const ends = [fromHz, toHz].map((hz) => ({ hz, value: sign * this.levelAt(hz) }));
-    const end = ends[1].value > ends[0].value ? ends[1] : ends[0];
-    if (at < 0 || end.value >= value) return { ...end, inside: false };
+    let at = -1;
+    let value = -Infinity;
+    for (let k = first; k < after; k++) {
+      const here = sign * levels[k];
+      if (here > value) {
+        at = k;
+        value = here;
+      }
+    }
+    const from = sign * this.levelAt(fromHz);
+    const to = sign * this.levelAt(toHz);
+    if (at < 0 || Math.max(from, to) >= value)
+      return to > from
+        ? { hz: toHz, value: to, inside: false }
+        : { hz: fromHz, value: from, inside: false };
     if (at === 0 || at === logs.length - 1) return { hz: this.grid[at], value, inside: false };
-    const top = vertex(
-      [logs[at - 1], logs[at], logs[at + 1]],
-      [sign * levels[at - 1], value, sign * levels[at + 1]],
-    );
-    return { hz: Math.exp(top.x), value: top.y, inside: true };
+    const [x0, x1, x2] = [logs[at - 1], logs[at], logs[at + 1]];
+    const [y0, y2] = [sign * levels[at - 1], sign * levels[at + 1]];
+    // The top of the parabola through the three, of which the middle one is the highest.
+    const d1 = (value - y0) / (x1 - x0);
+    const bend = ((y2 - value) / (x2 - x1) - d1) / (x2 - x0);
+    if (!(bend < 0)) return { hz: this.grid[at], value, inside: true };
+    const x = Math.min(x2, Math.max(x0, (x0 + x1) / 2 - d1 / (2 * bend)));
+    return { hz: Math.exp(x), value: value + (x - x1) * (d1 + bend * (x - x0)), inside: true };
   }
 
   /** The first place of the grid above a frequency. */
@@ -178,14 +201,4 @@ function evenPlateau(nominal: ResponseReader): Extreme | undefined {
   const plateau = nominal.plateau();
   const summit = nominal.highest(nominal.passed());
   return summit.isPeak && Math.abs(Math.log(summit.hz / plateau.hz)) < 1e-3 ? undefined : plateau;
-}
-
-/** The top of the parabola through three points, of which the middle one is the highest. */
-function vertex(x: readonly number[], y: readonly number[]): { x: number; y: number } {
-  const [d1, d2] = [(y[1] - y[0]) / (x[1] - x[0]), (y[2] - y[1]) / (x[2] - x[1])];
-  const bend = (d2 - d1) / (x[2] - x[0]);
-  if (!(bend < 0)) return { x: x[1], y: y[1] };
-  const top = (x[0] + x[1]) / 2 - d1 / (2 * bend);
-  const at = Math.min(x[2], Math.max(x[0], top));
-  return { x: at, y: y[1] + (at - x[1]) * (d1 + bend * (at - x[0])) };
 }

@@ -10,6 +10,7 @@ import { responseOf } from '@/core/response/response';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import { boardRandom, drawBoard } from './deviations';
 import { deviatingBy, type Rules } from './rules';
+import { PortionSum } from './portions';
 import { Spread, type SpreadRequest } from './spread';
 import { Tally } from './tally';
 
@@ -186,4 +187,39 @@ test('a tally of many keeps percentiles to a part in a thousand of their span', 
     expect(Math.abs(tally.percentiles([part])[0] - partOf(values, part))).toBeLessThan(0.012),
   );
   expect(tally.mean).toBeCloseTo(values.reduce((a, b) => a + b) / values.length, 9);
+});
+
+test('boards counted in portions come to what they do in one go', () => {
+  const rules: Rules = { resistor: { tolerance: 0.01 }, capacitor: { tolerance: 0.05 } };
+  const met = (hz: number) => hz > 1590;
+  const more = {
+    levelsAt: Float64Array.of(300, 1000, 3000),
+    phases: true,
+    readings: [{ measure: CORNER, met }],
+  };
+  const all = spread(RC, rules, { ...more, boards: 12_000 });
+  all.draw(12_000);
+  const whole = all.result();
+  const first = spread(RC, rules, { ...more, boards: 4096 });
+  first.draw(4096);
+  const sum = new PortionSum(whole, first.portion());
+  for (const [from, boards] of [
+    [4096, 4000],
+    [8096, 3904],
+  ]) {
+    const portion = spread(RC, rules, { ...more, first: from, boards, frames: sum.frames });
+    portion.draw(boards);
+    sum.add(portion.portion());
+  }
+  const found = sum.result();
+  expect(found.boards).toBe(12_000);
+  expect(found.yield).toBe(whole.yield);
+  const [a, b] = [found.readings[0]!, whole.readings[0]!];
+  for (const field of ['mean', 'sd', 'p1', 'p5', 'p50', 'p95', 'p99', 'met'] as const)
+    expect(a[field]! / b[field]!).toBeCloseTo(1, 9);
+  expect(a.shares).toEqual(b.shares);
+  for (const part of ['p5', 'p50', 'p95'] as const) {
+    found.levels[part].forEach((db, k) => expect(db).toBeCloseTo(whole.levels[part][k], 9));
+    found.phases![part].forEach((deg, k) => expect(deg).toBeCloseTo(whole.phases![part][k], 9));
+  }
 });

@@ -13,7 +13,8 @@ import { sampleResponse } from '@/core/response/sample';
 import { BoardReader } from './board-reader';
 import { boardRandom, drawBoard, type Deviating } from './deviations';
 import { sharesOf } from './shares';
-import { Tally } from './tally';
+import { bandOf, READ_PARTS, type SpreadBand } from './bands';
+import { Tally, type TallyCount, type TallyFrame } from './tally';
 
 export interface SpreadRequest {
   circuit: Circuit;
@@ -22,6 +23,10 @@ export interface SpreadRequest {
   seed: number;
   /** At most so many boards will be drawn. */
   boards: number;
+  /** The number of the first of them: boards are drawn by their number. */
+  first?: number;
+  /** Steps to count in, where other boards were counted before. */
+  frames?: SpreadFrames;
   /** Kelvins that the room may be off. */
   kelvins?: number;
   /** Frequencies that the level is wanted at, and perhaps the phase. */
@@ -40,6 +45,24 @@ export interface SpreadReading {
   net?: string;
   /** Whether a value is what is wanted of it. */
   met?: (value: number) => boolean;
+}
+
+/** The steps in which levels, phases and readings are counted. */
+export interface SpreadFrames {
+  levels: readonly TallyFrame[];
+  phases: readonly TallyFrame[];
+  readings: readonly TallyFrame[];
+}
+
+/** Some of many boards, counted, to be added to others. */
+export interface SpreadPortion {
+  boards: number;
+  levels: TallyCount[];
+  phases: TallyCount[];
+  readings: TallyCount[];
+  /** Boards that are as wanted, by reading, and those that are in everything. */
+  met: Uint32Array;
+  allMet: number;
 }
 
 /** What a reading is over many boards. */
@@ -61,14 +84,6 @@ export interface ReadingSpread {
   corners: { least: number; most: number } | null;
 }
 
-/** A band that nine boards in ten stay in, by frequency, with its middle. */
-export interface SpreadBand {
-  hz: Float64Array;
-  p5: Float64Array;
-  p50: Float64Array;
-  p95: Float64Array;
-}
-
 export interface SpreadResult {
   boards: number;
   readings: (ReadingSpread | null)[];
@@ -82,8 +97,6 @@ export interface SpreadResult {
 
 const GRID_POINTS = 200;
 const GRID_TOLERANCE_DB = 0.06;
-const READ_PARTS = [0.01, 0.05, 0.5, 0.95, 0.99] as const;
-const BAND_PARTS = [0.05, 0.5, 0.95] as const;
 
 /** One net that readings are taken at. */
 interface Place {
@@ -118,7 +131,7 @@ export class Spread {
 
   /** @throws ReedError as `AcAnalysis` */
   constructor(private readonly request: SpreadRequest) {
-    const { circuit, probe, boards, levelsAt = new Float64Array(0), readings } = request;
+    const { circuit, probe, boards, levelsAt = new Float64Array(0), readings, frames } = request;
     this.analysis = new AcAnalysis(circuit);
     this.nominalValues = this.analysis.values.slice();
     this.deviating = request.deviating(this.analysis);
@@ -130,9 +143,11 @@ export class Spread {
     // What boards are compared with keeps the nominal values; the equations are prepared once.
     const nominal = new AcAnalysis(this.analysis);
     this.places = nets.map((net) => this.placeAt(net, nominal));
-    this.levelTallies = Array.from(levelsAt, () => new Tally(boards));
-    this.phaseTallies = request.phases ? Array.from(levelsAt, () => new Tally(boards)) : [];
-    this.tallies = readings.map(() => new Tally(boards));
+    this.levelTallies = Array.from(levelsAt, (_, k) => new Tally(boards, frames?.levels[k]));
+    this.phaseTallies = request.phases
+      ? Array.from(levelsAt, (_, k) => new Tally(boards, frames?.phases[k]))
+      : [];
+    this.tallies = readings.map((_, i) => new Tally(boards, frames?.readings[i]));
     this.readings = readings.map(() => new Float64Array(boards).fill(NaN));
     this.deviations = new Float64Array(boards * this.deviating.length);
     this.met = new Uint32Array(readings.length);
@@ -146,12 +161,12 @@ export class Spread {
    * @throws ReedError as `AcAnalysis.solve`
    */
   draw(count: number): void {
-    const { seed, boards, kelvins = 0, readings } = this.request;
+    const { seed, boards, first = 0, kelvins = 0, readings } = this.request;
     const size = this.deviating.length;
     const last = Math.min(boards, this.drawn + count);
     for (; this.drawn < last; this.drawn++) {
       const own = this.deviations.subarray(this.drawn * size, (this.drawn + 1) * size);
-      drawBoard(this.deviating, boardRandom(seed, this.drawn), kelvins, own);
+      drawBoard(this.deviating, boardRandom(seed, first + this.drawn), kelvins, own);
       this.put(own);
       this.solve();
       this.count(readings);
@@ -166,18 +181,26 @@ export class Spread {
    */
   result(why = true): SpreadResult {
     const { levelsAt: hz = new Float64Array(0), readings, phases } = this.request;
-    const bandOf = (tallies: readonly Tally[]): SpreadBand => {
-      const bands = tallies.map((t) => t.percentiles(BAND_PARTS));
-      const [p5, p50, p95] = BAND_PARTS.map((_, part) => Float64Array.from(bands, (b) => b[part]));
-      return { hz, p5, p50, p95 };
-    };
     const wanted = readings.some((r) => r.met);
     return {
       boards: this.drawn,
       readings: readings.map((_, i) => this.spreadOf(i, why)),
-      levels: bandOf(this.levelTallies),
-      ...(phases ? { phases: bandOf(this.phaseTallies) } : {}),
+      levels: bandOf(hz, this.levelTallies),
+      ...(phases ? { phases: bandOf(hz, this.phaseTallies) } : {}),
       yield: wanted && this.drawn > 0 ? this.allMet / this.drawn : null,
+    };
+  }
+
+  /** Everything counted so far, to be added to what others count. */
+  portion(): SpreadPortion {
+    const counted = (tallies: readonly Tally[]) => tallies.map((t) => t.counted());
+    return {
+      boards: this.drawn,
+      levels: counted(this.levelTallies),
+      phases: counted(this.phaseTallies),
+      readings: counted(this.tallies),
+      met: this.met.slice(),
+      allMet: this.allMet,
     };
   }
 

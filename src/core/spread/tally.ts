@@ -7,6 +7,22 @@ const STEPS = 1024;
 const BEYOND = 0.5;
 const LEAST_REACH = 1e-6;
 
+/** How a span is parted into steps: where the first begins, and how wide each is. */
+export interface TallyFrame {
+  least: number;
+  step: number;
+}
+
+/** What a tally has counted, to be added to another of the same frame. */
+export interface TallyCount extends TallyFrame {
+  counts: Uint32Array;
+  count: number;
+  /** Of the values less the shift, and of their squares. */
+  sum: number;
+  squares: number;
+  shift: number;
+}
+
 /**
  * Many numbers, of which percentiles are asked. The first few thousand are kept as they are; then the
  * span that they fill, and half as much beyond, is parted into a thousand steps in which further ones
@@ -22,8 +38,31 @@ export class Tally {
   private squares = 0;
   private shift = 0;
 
-  constructor(boards: number) {
-    this.kept = new Float64Array(Math.min(boards, KEPT));
+  /** @param frame steps to count in from the first number on, where they are known */
+  constructor(boards: number, frame?: TallyFrame) {
+    this.kept = new Float64Array(frame ? 0 : Math.min(boards, KEPT));
+    if (!frame) return;
+    this.least = frame.least;
+    this.step = frame.step;
+    this.counts = new Uint32Array(STEPS);
+  }
+
+  /** Everything that was counted so far, in steps. */
+  counted(): TallyCount {
+    const { count, sum, squares, shift } = this;
+    const counts = (this.counts ?? this.parted()).slice();
+    return { counts, least: this.least, step: this.step, count, sum, squares, shift };
+  }
+
+  /** Add what another tally has counted in the same steps. */
+  take(other: TallyCount): void {
+    this.counts ??= this.parted();
+    if (this.count === 0) this.shift = other.shift;
+    const apart = other.shift - this.shift;
+    this.sum += other.sum + other.count * apart;
+    this.squares += other.squares + 2 * apart * other.sum + other.count * apart * apart;
+    this.count += other.count;
+    for (let k = 0; k < STEPS; k++) this.counts[k] += other.counts[k];
   }
 
   add(value: number): void {
@@ -69,15 +108,16 @@ export class Tally {
   }
 
   private parted(): Uint32Array {
-    const [low, high] = this.kept.reduce<[number, number]>(
+    const kept = this.kept.subarray(0, this.count);
+    const [low, high] = kept.reduce<[number, number]>(
       ([a, b], y) => [Math.min(a, y), Math.max(b, y)],
-      [Infinity, -Infinity],
+      kept.length > 0 ? [Infinity, -Infinity] : [0, 0],
     );
     const reach = Math.max(high - low, LEAST_REACH);
     this.least = low - BEYOND * reach;
     this.step = ((1 + 2 * BEYOND) * reach) / STEPS;
     const counts = new Uint32Array(STEPS);
-    for (const value of this.kept) counts[this.placeOf(value)]++;
+    for (const value of kept) counts[this.placeOf(value)]++;
     return counts;
   }
 }

@@ -4,13 +4,16 @@ import { valuesOf } from '@/core/sheet/stage';
 import { sessionHistory } from '@/store/session-state';
 import { undo, useSession } from '@/store/sheet-session';
 import { usePreferences } from '@/store/preferences';
-import { closeNow, openNow, present } from '@/testing/open-sheet';
+import { closeNow, newSheet, openNow, present } from '@/testing/open-sheet';
 import { jointsOf } from '@/core/sheet/joints';
 import { remediesFor } from '@/core/sheet/remedies';
 import { changeAsk } from './actions/ask';
 import { applyRemedy } from './actions/joints';
 import { setValue } from './actions/parts';
 import { fitParts, followDesigns, useFitting } from './fitting';
+import type { SpreadResult } from '@/core/spread/spread';
+import { engineHere } from '@/testing/engine';
+import { countMany } from './spread-many';
 import { followSpread, LIVE_BOARDS, useSpreads } from './spreads';
 
 jest.mock('@/workers/engine', () => {
@@ -118,5 +121,30 @@ describe('the spread', () => {
     await until(() => useSpreads.getState().spread !== null);
     act(() => closeNow());
     expect(useSpreads.getState().spread).toBeNull();
+  });
+
+  test('of a great many is added up from portions, and can be stopped', async () => {
+    const sheet = openNow(
+      newSheet({ kind: 'low-pass', shape: 'butterworth', order: 1, edgeHz: 1000 }),
+    );
+    const input = { sheet, seed: 1, drawer: [] };
+    const known = await engineHere.run('spread', { ...input, boards: 1000 });
+    const counts: number[] = [];
+    const options = {
+      signal: new AbortController().signal,
+      progress: (n: number) => counts.push(n),
+    };
+    const many = await countMany({ ...input, boards: 7500 }, known as SpreadResult, options);
+    expect(many.boards).toBe(7500);
+    expect(counts[counts.length - 1]).toBe(7500);
+    const [few, all] = [known as SpreadResult, many].map((s) => s.readings[0]!);
+    expect(all.p50 / few.p50).toBeCloseTo(1, 2);
+    expect(all.p5).not.toBe(few.p5);
+    const stop = new AbortController();
+    const stopped = countMany({ ...input, boards: 50_000 }, known as SpreadResult, {
+      signal: stop.signal,
+      progress: () => stop.abort(),
+    });
+    await expect(stopped).rejects.toThrow(/Stopped/);
   });
 });

@@ -1,11 +1,11 @@
-import { InputNumber, Segmented, Switch } from 'antd';
+import { Button, InputNumber, Progress, Segmented, Switch } from 'antd';
 import type { Deviations } from '@/core/sheet/schema';
 import { USUAL_DEVIATIONS } from '@/core/sheet/usual-deviations';
 import { usePreferences } from '@/store/preferences';
 import { useSession } from '@/store/sheet-session';
 import { attempt } from '../shell/tell';
 import { changeDeviations } from './actions/parts';
-import { useSpreads } from './spreads';
+import { countManyBoards, MANY_BOARDS, stopMany, useSpreads } from './spreads';
 import styles from './spread.module.css';
 
 /** Tolerances, in the order they are asked for. */
@@ -16,6 +16,32 @@ const TOLERANCES = [
   { field: 'potentiometer', label: 'Potentiometers within' },
   { field: 'opAmp', label: 'Op-amps’ bandwidth within' },
 ] as const;
+
+/** A great many boards, when they are asked for: the rare ones are only seen among many. */
+function Many() {
+  const many = useSpreads((s) => s.many);
+  const boards = useSpreads((s) => (s.spread && !s.stale && !s.counting ? s.spread.boards : 0));
+  if (many !== null)
+    return (
+      <div className={styles.many}>
+        <Progress
+          percent={Math.floor((many / MANY_BOARDS) * 100)}
+          size="small"
+          aria-label="Boards counted"
+        />
+        <Button size="small" onClick={stopMany}>
+          Stop
+        </Button>
+      </div>
+    );
+  if (boards >= MANY_BOARDS)
+    return <p className={styles.quiet}>{boards.toLocaleString('en')} boards are counted.</p>;
+  return (
+    <Button size="small" disabled={boards === 0} onClick={() => void countManyBoards()}>
+      Count {MANY_BOARDS.toLocaleString('en')} boards
+    </Button>
+  );
+}
 
 /** How far parts are off, for all of the sheet; a part may have a tolerance of its own. */
 export function SpreadForm() {
@@ -78,6 +104,7 @@ export function SpreadForm() {
           onChange={(value) => value !== null && change({ kelvins: value })}
         />
       </label>
+      <Many />
       <p className={styles.quiet}>
         Around the middle: the tolerance is three standard deviations. Temperature moves parts of
         the drawer that have a coefficient.

@@ -6,6 +6,7 @@ import { usePreferences } from '@/store/preferences';
 import { solvedSheet, useOpenLibrary } from '@/store/open-library';
 import { sheetOf, useSession } from '@/store/sheet-session';
 import { engine } from '@/workers/engine';
+import { countMany } from './spread-many';
 
 export interface SpreadState {
   spread: SpreadResult | null;
@@ -16,6 +17,8 @@ export interface SpreadState {
   stale: boolean;
   /** True until all boards that are asked for are counted. */
   counting: boolean;
+  /** While a great many are counted: how many are. */
+  many: number | null;
 }
 
 const NOTHING: SpreadState = {
@@ -24,6 +27,7 @@ const NOTHING: SpreadState = {
   readings: [],
   stale: false,
   counting: false,
+  many: null,
 };
 
 /** What many boards of the open sheet come to. */
@@ -42,7 +46,37 @@ export function useReadingSpread(id: string): { of: ReadingSpread | null; boards
 /** A band may be this far behind the values, milliseconds. */
 const LATE = 300;
 export const LIVE_BOARDS = 1000;
+/** So many are counted when they are asked for. */
+export const MANY_BOARDS = 100_000;
 const SEED = 1;
+
+let manyStop: AbortController | undefined;
+
+/** Stop counting a great many; what fewer came to stays. */
+export const stopMany = (): void => manyStop?.abort();
+
+/** Count a great many boards of the open sheet; given up when anything about it changes. */
+export async function countManyBoards(): Promise<void> {
+  const now = asked();
+  const { spread: known, stale, counting, many } = useSpreads.getState();
+  if (!now || !known || stale || counting || many !== null) return;
+  const stop = (manyStop = new AbortController());
+  const { sheet, content, library } = now;
+  const input = { sheet, boards: MANY_BOARDS, seed: SEED, drawer: library.drawer };
+  useSpreads.setState({ many: 0 });
+  try {
+    const spread = await countMany(input, known, {
+      signal: stop.signal,
+      progress: (boards) => useSpreads.setState({ many: boards }),
+    });
+    if (useSession.getState().content === content) useSpreads.setState({ spread });
+  } catch (error) {
+    if (!(error instanceof ReedError)) throw error;
+    if (error.code !== 'stopped') useSpreads.setState({ problem: messageOf(error) });
+  } finally {
+    useSpreads.setState({ many: null });
+  }
+}
 
 let following = false;
 let running: { stop: AbortController; shown: boolean } | undefined;
@@ -59,6 +93,7 @@ export function followSpread(): void {
   void workOut();
   useSession.subscribe((after, before) => {
     if (after.frame?.id !== before.frame?.id) {
+      stopMany();
       running?.stop.abort();
       useSpreads.setState(NOTHING);
     }
@@ -76,6 +111,7 @@ export function followSpread(): void {
 }
 
 function changed(): void {
+  stopMany();
   if (useSpreads.getState().spread)
     late ??= setTimeout(() => useSpreads.setState({ stale: true }), LATE);
   // What has shown nothing yet goes on: else a quick drag would never show a band.
