@@ -15,6 +15,10 @@ export const channelSchema = z.strictObject({
   gainDb: between(-60, 60, ' dB').default(0),
   /** Parts that are given, by stage and part ("1/R2"); the others are worked out. */
   known: z.record(z.string().max(40), positive).default({}),
+  /** What the drawing of a board says of parts that are worked out: a fixed part, and its trimmer. */
+  marked: z
+    .record(z.string().max(40), z.strictObject({ value: positive, trimmer: positive.optional() }))
+    .optional(),
 });
 
 /** Many band-passes side by side, driven together and summed. */

@@ -1,5 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { designBank } from '@/core/bank/bank';
+import { withKnownTable, type KnownTable } from '@/core/bank/known-table';
 import type { Bank, Channel } from '@/core/sheet/bank-schema';
 import { checkBank } from '@/core/sheet/gate';
 import { edit } from '@/store/sheet-session';
@@ -38,6 +39,29 @@ export function setKnown(id: string, key: string, value: number | null): void {
       if (c.id !== id) return c;
       const known = Object.fromEntries(Object.entries(c.known).filter(([k]) => k !== key));
       return { ...c, known: value === null ? known : { ...known, [key]: value } };
+    }),
+  }));
+}
+
+/** Known parts of several channels at once. */
+export const putKnownTable = (table: KnownTable): void =>
+  changeBank((b) => withKnownTable(b, table));
+
+/** What the drawing of a board says of a part; without a value nothing. */
+export function setMarked(
+  id: string,
+  key: string,
+  change: { value?: number; trimmer?: number },
+): void {
+  changeBank((b) => ({
+    ...b,
+    channels: b.channels.map((c) => {
+      if (c.id !== id) return c;
+      const { value, trimmer } = { ...c.marked?.[key], ...change };
+      const marked = { ...c.marked };
+      if (value === undefined) delete marked[key];
+      else marked[key] = { value, ...(trimmer === undefined ? {} : { trimmer }) };
+      return { ...c, marked };
     }),
   }));
 }

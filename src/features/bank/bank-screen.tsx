@@ -34,7 +34,13 @@ export function BankScreen({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
         <Parts channel={channel} way={sheet.ways[index]} picture={picture} />
       </section>
       <section className={styles.table} aria-label="Channels">
-        <ChannelTable bank={bank} picture={picture} chosen={channel.id} onChoose={choose} />
+        <ChannelTable
+          bank={bank}
+          ways={sheet.ways}
+          picture={picture}
+          chosen={channel.id}
+          onChoose={choose}
+        />
       </section>
     </div>
   );

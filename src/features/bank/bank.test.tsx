@@ -9,7 +9,14 @@ import { valuesOf } from '@/core/sheet/stage';
 import { undo, useSheet } from '@/store/sheet-session';
 import { AT, closeNow, openNow, present } from '@/testing/open-sheet';
 import { useTold } from '../shell/tell';
-import { addChannel, changeChannel, removeChannel, setKnown, setOverlap } from './bank-actions';
+import {
+  addChannel,
+  changeChannel,
+  removeChannel,
+  setKnown,
+  setMarked,
+  setOverlap,
+} from './bank-actions';
 import { ChannelTable } from './channel-table';
 import { Parts } from './parts-table';
 
@@ -81,7 +88,13 @@ describe('what is done to a bank', () => {
 describe('the table of channels', () => {
   function Open() {
     return (
-      <ChannelTable bank={useSheet()!.bank!} picture={picture} chosen="c2" onChoose={choose} />
+      <ChannelTable
+        bank={useSheet()!.bank!}
+        ways={useSheet()!.ways}
+        picture={picture}
+        chosen="c2"
+        onChoose={choose}
+      />
     );
   }
   const choose = jest.fn();
@@ -175,5 +188,57 @@ describe('the parts of a channel', () => {
     expect(screen.getAllByRole('status')[0].textContent).toMatch(
       /^The given parts leave .* of stage 1 no choice: it comes to .*, .* was wanted\.$/,
     );
+  });
+});
+
+describe('a partly known board', () => {
+  function Table() {
+    const sheet = useSheet()!;
+    return (
+      <ChannelTable
+        bank={sheet.bank!}
+        ways={sheet.ways}
+        picture={picture}
+        chosen="c2"
+        onChoose={() => undefined}
+      />
+    );
+  }
+
+  test('is pasted from a spreadsheet: what cannot be read is listed, nothing is put in before', async () => {
+    const before = present();
+    render(<Table />);
+    await user.click(screen.getByRole('button', { name: 'Paste known values' }));
+    const field = await screen.findByRole('textbox', { name: 'Table of known values' });
+    await user.click(field);
+    await user.paste('channel,1/C1,1/C2,1/R1\n2,33n,33n,100k\n99,1n,1n,1k');
+    const window = within(screen.getByRole('dialog'));
+    expect(window.getByText(/Line 3: there is no channel “99”/)).toBeDefined();
+    expect(present()).toEqual(before);
+    await user.click(window.getByRole('button', { name: 'Put in 1 channels' }));
+    expect(bank().channels[1].known).toEqual({ '1/C1': 3.3e-8, '1/C2': 3.3e-8, '1/R1': 1e5 });
+    expect(screen.getByText(/^R[23] .*Ω/)).toBeDefined();
+    act(() => undo());
+    expect(present()).toEqual(before);
+  });
+
+  test('shows what was worked out beside what is marked, and whether the trimmer reaches it', () => {
+    const values = valuesOf(present().ways[1].stages[0]);
+    setKnown('c2', '1/C1', values.C1);
+    setKnown('c2', '1/C2', values.C2);
+    setKnown('c2', '1/R1', values.R1);
+    function Panel() {
+      const sheet = useSheet()!;
+      return <Parts channel={sheet.bank!.channels[1]} way={sheet.ways[1]} picture={picture} />;
+    }
+    render(<Panel />);
+    const list = () => screen.getByRole('region', { name: 'Recovered parts' });
+    expect(list().textContent).toMatch(/R2 of stage 1 must be/);
+    act(() => setMarked('c2', '1/R2', { value: values.R2 / 2, trimmer: values.R2 }));
+    expect(list().textContent).toMatch(/the trimmer reaches it, \d+ % up/);
+    act(() => setMarked('c2', '1/R2', { trimmer: values.R2 / 50 }));
+    expect(list().textContent).toMatch(/the trimmer falls short by/);
+    act(() => setMarked('c2', '1/R2', { value: undefined }));
+    expect(bank().channels[1].marked).toEqual({});
   });
 });

@@ -7,11 +7,14 @@ import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Stage, Way } from '@/core/sheet/schema';
+import type { StageFigures } from '@/core/topologies/topology';
 import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { builtFigures } from '@/core/bank/recover';
 import { setKnown } from './bank-actions';
+import { RecoveredList } from './recovered';
 import styles from './bank-screen.module.css';
 
 interface PartLine {
@@ -72,6 +75,7 @@ export function Parts({ channel, way, picture }: PartsProps) {
           lines={linesOf(exact, channel, way, budget, mark)}
           empty="There is nothing here yet."
         />
+        <RecoveredList channel={channel} way={way} mark={mark} />
       </div>
     </>
   );
@@ -95,11 +99,9 @@ function linesOf(
   budget: readonly number[],
   mark: DecimalMark,
 ): Line[] {
+  const figures = builtFigures(way);
   return way.stages.flatMap((stage, n): Line[] => [
-    {
-      key: stage.id,
-      heading: `Stage ${n + 1}${stage.target ? `, ${formatQuantity(stage.target.f0Hz, 'hertz', { unit: true, digits: 4, mark })}` : ''}${budget[n] === undefined ? '' : `: leaves ${formatFixed(budget[n], 1, mark)} dB`}`,
-    },
+    { key: stage.id, heading: headingOf(n, figures[n], budget[n], mark) },
     ...Object.entries(valuesOf(stage)).map(([part, built]): PartLine => {
       const key = knownKey(n, part);
       return {
@@ -113,6 +115,24 @@ function linesOf(
       };
     }),
   ]);
+}
+
+/** “Stage 2, 80.9 Hz, Q 1.43, gain 3.2 dB: leaves 0.0 dB”, as it is built. */
+function headingOf(
+  n: number,
+  figures: StageFigures | undefined,
+  leavesDb: number | undefined,
+  mark: DecimalMark,
+): string {
+  const words = [`Stage ${n + 1}`];
+  if (figures) {
+    words.push(formatQuantity(figures.f0Hz, 'hertz', { unit: true, digits: 4, mark }));
+    if (figures.q !== undefined) words.push(`Q ${formatQuantity(figures.q, 'ratio', { mark })}`);
+    const gainDb = 20 * Math.log10(Math.abs(figures.gain));
+    words.push(`gain ${formatFixed(gainDb, 1, mark)} dB`);
+  }
+  const leaves = leavesDb === undefined ? '' : `: leaves ${formatFixed(leavesDb, 1, mark)} dB`;
+  return `${words.join(', ')}${leaves}`;
 }
 
 function partColumns(channelId: string, mark: DecimalMark): FigureColumns<Line> {
