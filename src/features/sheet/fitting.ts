@@ -18,10 +18,13 @@ import {
 import { engine } from '@/workers/engine';
 import { WAY } from './actions/within';
 
+/** How far a choice is off: of a bank the channel that is off most. */
+type FitError = Pick<CircuitFit['fitted'], 'worstDb' | 'missed'>;
+
 /** What came of choosing all values together. */
 export interface FitOutcome {
-  nearest: CircuitFit['nearest'];
-  fitted: CircuitFit['fitted'];
+  nearest: FitError;
+  fitted: FitError;
   /** Whether it was stopped before its end. */
   stopped: boolean;
 }
@@ -48,7 +51,8 @@ export const stopFitting = (): void => stop?.abort();
 export const clearFitting = (): void => useFitting.setState(NOTHING);
 
 /**
- * Choose real values for all parts of the path together; one step of history.
+ * Choose real values for all parts of the path together, or of every channel of a bank; one step of
+ * history.
  *
  * @param fromDrawer whether kinds of which the drawer has some are taken from there alone
  */
@@ -59,16 +63,16 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
   useFitting.setState({ ...NOTHING, running: true });
   stop = new AbortController();
   const { signal } = stop;
-  let best: Way | undefined;
+  const best = new Map<number, Way>();
   let found = 0;
-  const put = (way: Way) => {
+  const put = (ways: ReadonlyMap<number, Way>) => {
     // Choices are made for what stood there when it was asked for.
     if (useSession.getState().content !== content)
       throw new ReedError(
         'range',
         'The sheet was changed while its parts were being fitted: fit them again.',
       );
-    edit(withFitted(way));
+    edit(withFitted(ways));
   };
   try {
     const stock = fromDrawer ? await stockOfDrawer() : undefined;
@@ -77,32 +81,52 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
         'range',
         'The drawer has no resistors, capacitors or coils: put some in first, or fit from series.',
       );
-    const { fitted, result } = await engine().run(
-      'fit',
-      { sheet, options: { ...options, ...(stock ? { stock } : {}) } },
-      {
-        signal,
-        progress: (way) => {
-          best = way;
+    const fits = await Promise.all(
+      waysOf(sheet).map(async (way) => {
+        const own = { ...options, way, ...(stock ? { stock } : {}) };
+        const progress = (fitted: Way) => {
+          best.set(way, fitted);
           useFitting.setState({ found: ++found });
-        },
-      },
+        };
+        return [
+          way,
+          await engine().run('fit', { sheet, options: own }, { signal, progress }),
+        ] as const;
+      }),
     );
-    put(fitted);
+    put(new Map(fits.map(([way, { fitted }]) => [way, fitted])));
+    const results = fits.flatMap(([, { result }]) => (result ? [result] : []));
     useFitting.setState({
       running: false,
-      outcome: result ? { ...result, stopped: false } : null,
-      problem: result ? null : 'No part of this path has a value to be chosen.',
+      outcome: outcomeOf(results),
+      problem: results.length > 0 ? null : 'No part of this path has a value to be chosen.',
     });
   } catch (error) {
     if (!(error instanceof ReedError)) throw error;
-    if (error.code === 'stopped' && best) put(best);
+    if (error.code === 'stopped' && best.size > 0) put(best);
     useFitting.setState({
       ...NOTHING,
       problem:
         error.code === 'stopped' ? 'Stopped: the best so far is in the circuit.' : messageOf(error),
     });
   }
+}
+
+/** The path, or every channel of a bank. */
+const waysOf = ({ bank, ways }: Pick<Sheet, 'bank' | 'ways'>): number[] =>
+  bank ? [...ways.keys()] : [WAY];
+
+function outcomeOf(results: readonly CircuitFit[]): FitOutcome | null {
+  if (results.length === 0) return null;
+  const worst = (errors: readonly FitError[]): FitError => ({
+    worstDb: Math.max(...errors.map((e) => e.worstDb)),
+    missed: errors.reduce((sum, e) => sum + e.missed, 0),
+  });
+  return {
+    nearest: worst(results.map((r) => r.nearest)),
+    fitted: worst(results.map((r) => r.fitted)),
+    stopped: false,
+  };
 }
 
 let following = false;
@@ -117,17 +141,24 @@ export function followDesigns(): void {
   following = true;
   whenEdited((before, content, how) => {
     // What undo brings back is left as it was.
-    if (how !== 'edited' || content.bank) return;
-    const anew = content.ask !== before.ask || content.parts !== before.parts;
+    if (how !== 'edited') return;
+    const anew =
+      content.ask !== before.ask || content.parts !== before.parts || content.bank !== before.bank;
     if (anew && isRounded(content)) void fitWithinStep();
   });
 }
 
-/** Whether every value of the path is its exact one, rounded by itself. */
-function isRounded({ ways, parts }: SheetContent): boolean {
-  const [way] = ways;
-  return JSON.stringify(refit([way], parts)) === JSON.stringify([way]);
+/** Whether every value that may be chosen is its exact one, rounded by itself. */
+function isRounded({ ways, parts, bank }: SheetContent): boolean {
+  const own = waysOf({ ways, bank }).map((w) => ways[w]);
+  // What was worked out around known parts of a channel is none of it.
+  const free = (all: readonly Way[]) =>
+    JSON.stringify(all.map((w) => w.stages.filter((s) => !bank || isFree(s))));
+  return free(refit(own, parts)) === free(own);
 }
+
+const isFree = ({ parts }: Way['stages'][number]): boolean =>
+  Object.values(parts).every((p) => p.chosen === 'fit');
 
 /** Choose values that go together for what the last edit led to, within its step of history. */
 export async function fitWithinStep(): Promise<void> {
@@ -135,9 +166,9 @@ export async function fitWithinStep(): Promise<void> {
   const sheet = openSheet();
   if (!sheet) return;
   try {
-    const { fitted } = await engine().run('fit', { sheet });
+    const ways = await fittedWays(sheet, waysOf(sheet));
     // Values that anybody touched meanwhile are left alone.
-    if (useSession.getState().content === content) amend(withFitted(fitted));
+    if (useSession.getState().content === content) amend(withFitted(ways));
   } catch (error) {
     // What cannot be fitted stays as it was rounded; its evaluation says what is wrong with it.
     if (!(error instanceof ReedError)) throw error;
@@ -147,16 +178,20 @@ export async function fitWithinStep(): Promise<void> {
 /** A new sheet with values that go together; as it is where that cannot be done. */
 export async function fittedSheet(sheet: Sheet): Promise<Sheet> {
   try {
-    const ways = await Promise.all(
-      sheet.ways.map(
-        async (_, way) => (await engine().run('fit', { sheet, options: { way } })).fitted,
-      ),
-    );
-    return { ...sheet, ways };
+    const ways = await fittedWays(sheet, [...sheet.ways.keys()]);
+    return { ...sheet, ...withFitted(ways)(sheet) };
   } catch (error) {
     if (!(error instanceof ReedError)) throw error;
     return sheet;
   }
+}
+
+async function fittedWays(sheet: Sheet, which: readonly number[]): Promise<Map<number, Way>> {
+  const fits = which.map(async (way) => {
+    const { fitted } = await engine().run('fit', { sheet, options: { way } });
+    return [way, fitted] as const;
+  });
+  return new Map(await Promise.all(fits));
 }
 
 /** Kinds of which nothing is left are as if the drawer did not know them. */
@@ -171,7 +206,7 @@ function openSheet(): Sheet | null {
 }
 
 const withFitted =
-  (fitted: Way) =>
-  (c: SheetContent): Pick<SheetContent, 'ways'> => ({
-    ways: c.ways.map((way, w) => (w === WAY ? { ...way, stages: fitted.stages } : way)),
+  (fitted: ReadonlyMap<number, Way>) =>
+  (c: Pick<SheetContent, 'ways'>): Pick<SheetContent, 'ways'> => ({
+    ways: c.ways.map((way, w) => ({ ...way, stages: fitted.get(w)?.stages ?? way.stages })),
   });

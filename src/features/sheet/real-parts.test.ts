@@ -4,7 +4,10 @@ import { valuesOf } from '@/core/sheet/stage';
 import { sessionHistory } from '@/store/session-state';
 import { undo, useSession } from '@/store/sheet-session';
 import { usePreferences } from '@/store/preferences';
-import { closeNow, newSheet, openNow, present } from '@/testing/open-sheet';
+import { bankPicture } from '@/core/bank/picture';
+import { demoMade } from '@/testing/demo';
+import { AT, closeNow, newSheet, openNow, present } from '@/testing/open-sheet';
+import { setOverlap } from '../bank/bank-actions';
 import { jointsOf } from '@/core/sheet/joints';
 import { remediesFor } from '@/core/sheet/remedies';
 import { changeAsk } from './actions/ask';
@@ -75,6 +78,19 @@ describe('fitting', () => {
     await act(() => new Promise((resolve) => setTimeout(resolve, 300)));
     expect(values()).toEqual(before);
   });
+});
+
+test('every channel of a bank is fitted after an edit, within its step', async () => {
+  act(() => void openNow(demoMade(AT).find((sheet) => sheet.bank)));
+  followDesigns();
+  const all = () => JSON.stringify(present().ways.map((w) => w.stages.map((s) => valuesOf(s))));
+  act(() => setOverlap(4));
+  const rounded = all();
+  await until(() => all() !== rounded);
+  expect(sessionHistory().pastStates).toHaveLength(1);
+  const peaks = (await bankPicture(present())).channels.map((c) => c.peakDb);
+  // Rounded one by one they are apart by more than a decibel.
+  expect(Math.max(...peaks) - Math.min(...peaks)).toBeLessThan(0.5);
 });
 
 test('a remedy of a joint, and the values that go with it, are one step of history', async () => {
