@@ -2,7 +2,7 @@ import { acResponse } from '@/core/analysis/ac/ac';
 import { groupDelay } from '@/core/analysis/sensitivity/sensitivity';
 import type { Ask } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
-import { makeSheet } from '@/core/sheet/make';
+import { DEFAULT_PARTS, makeSheet } from '@/core/sheet/make';
 import { valuesOf, withValues } from '@/core/sheet/stage';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
@@ -12,11 +12,17 @@ import { mapLens } from './map';
 import { timeLens } from './time';
 
 const at = '2026-11-24T08:00:00.000Z';
+const { model: usual } = DEFAULT_PARTS.opAmp;
+if (usual === 'ideal') throw new Error('the usual op-amp is a real one');
+/** Without what moves it at rest: a picture in time then stands about zero. */
+const centred = { ...usual, offsetVolts: 0, biasAmps: 0 };
+
 const sheetOf = (ask: Partial<Ask>) =>
   makeSheet({
     id: 'x',
     title: 'x',
     at,
+    parts: { ...DEFAULT_PARTS, opAmp: { name: 'centred', model: centred } },
     ask: { kind: 'low-pass', shape: 'butterworth', order: 2, edgeHz: 1000, ...ask },
   });
 const ideal = <T>(layers: { id: string; value: T }[]): T =>

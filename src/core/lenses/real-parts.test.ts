@@ -100,9 +100,36 @@ describe('headroom', () => {
       supply: { plusVolts: 9, minusVolts: 0 },
       headroomVolts: 1,
     };
+    const single = { is: 'single', volts: 9, ohms: 10e3, farads: 47e-6 } as const;
     const parts = { ...newSheet().parts, opAmp: { name: 'on nine volts', model } };
     const { opAmps } = await headroomLens(sheetOf([follower], { parts }));
     expect(opAmps[0]).toMatchObject({ swingVolts: 3.5, assumed: false, first: { by: 'swing' } });
     expect((await headroomLens(sheetOf([rcStage('s1')]))).opAmps).toEqual([]);
+    // What the sheet is fed by counts where the model says nothing.
+    const on = { ...newSheet().parts, supply: single };
+    const fed = (await headroomLens(sheetOf([follower], { parts: on }))).opAmps;
+    expect(fed[0]).toMatchObject({ swingVolts: 2, assumed: false });
+    // Inputs that stop working before the output does give out first.
+    const narrow = { ...model, supply: undefined, inputHeadroomVolts: 3 };
+    const parts2 = { ...on, opAmp: { name: 'narrow', model: narrow } };
+    const [early] = (await headroomLens(sheetOf([follower], { parts: parts2 }))).opAmps;
+    expect(early.first.by).toBe('input');
+    expect(early.first.volts).toBeCloseTo(1.5 / Math.SQRT2, 2);
+  });
+
+  test('warns of an op-amp that wants more noise gain than it has', async () => {
+    const fast = OP_AMPS.find((o) => /gains from 5/.test(o.name))!;
+    const parts = { ...newSheet().parts, opAmp: fast };
+    const [own] = (await headroomLens(sheetOf([follower], { parts }))).opAmps;
+    expect(own.needsNoiseGainDb).toBeCloseTo(20 * Math.log10(5), 9);
+    const gain = makeStage(
+      's1',
+      topologyOf('non-inverting'),
+      { f0Hz: 1000, gain: 10 },
+      parts,
+      'hand',
+    );
+    const [calm] = (await headroomLens(sheetOf([gain], { parts }))).opAmps;
+    expect(calm.needsNoiseGainDb).toBeUndefined();
   });
 });

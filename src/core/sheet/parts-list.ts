@@ -6,7 +6,8 @@ import { partKindOf } from '@/core/parts';
 import { spaced } from '@/core/response/landmarks';
 import { prefixOf } from './nets';
 import { partNames, pathCircuit } from './path-circuit';
-import type { Sheet, StagePart } from './schema';
+import { REFERENCE_FARADS, REFERENCE_OHMS } from './reference-net';
+import type { Sheet, StagePart, Supply } from './schema';
 import { drawnParts, valuesOf } from './stage';
 
 /** Parts of one kind and value that a board needs. */
@@ -68,7 +69,22 @@ export function partsList(sheet: Sheet): PartsList {
       }
     }
   });
+  putReference(lines, sheet.parts.supply);
   return { lines: [...lines.values()].sort(inOrder), problems };
+}
+
+/** What the half-supply reference is made of, where a single rail feeds the sheet. */
+function putReference(lines: Map<string, PartsLine>, supply: Supply | undefined): void {
+  if (supply?.is !== 'single') return;
+  const peakVolts = supply.volts / 2;
+  const watts = peakVolts ** 2 / supply.ohms;
+  const stresses = new Map<string, Stress>([
+    ...REFERENCE_OHMS.map((name) => [name, { peakVolts, watts }] as const),
+    [REFERENCE_FARADS, { peakVolts }],
+  ]);
+  for (const name of REFERENCE_OHMS)
+    put(lines, { kind: 'resistor', value: supply.ohms, name }, stresses);
+  put(lines, { kind: 'capacitor', value: supply.farads, name: REFERENCE_FARADS }, stresses);
 }
 
 /** What a device is, in words; nothing for parts that go by a value. */

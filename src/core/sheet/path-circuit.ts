@@ -10,6 +10,7 @@ import { movedData, movedParts } from './controls';
 import { netInStage, outNet, outputNet, prefixOf } from './nets';
 import type { SheetDesign, Stage, Way, WayEnd } from './schema';
 import { drawnParts, heardOf } from './stage';
+import { aboutReference, referenceParts } from './reference-net';
 import { ALL_TRUTHS, NO_TRUTHS, stageOf, type Truths } from './truths';
 
 /** Which version of a path: the mathematics of its targets, or the parts as chosen. */
@@ -176,9 +177,14 @@ class WayBuilder {
 
   source(): Part[] {
     const { ohms } = this.design.source;
+    const reference = this.truths.has('reference') ? referenceParts(this.design.parts.supply) : [];
     return this.truths.has('source') && ohms > 0
-      ? [UNIT_SOURCE, { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms }]
-      : [UNIT_SOURCE];
+      ? [
+          UNIT_SOURCE,
+          { id: SOURCE_OHMS, kind: 'resistor', a: 'in', b: 'source', ohms },
+          ...reference,
+        ]
+      : [UNIT_SOURCE, ...reference];
   }
 
   way(index: number): Part[] {
@@ -233,7 +239,8 @@ class WayBuilder {
     }
     let from = begin;
     return active.flatMap((stage, i) => {
-      const placed = stageParts(design, index, stage, truths, names.get(stage.id)!, from);
+      const own = stageParts(design, index, stage, truths, names.get(stage.id)!, from);
+      const placed = truths.has('reference') ? aboutReference(own, design.parts.supply) : own;
       from = netInStage(design, index, stage, heardOf(stage).net);
       this.own(placed, { way: index, stage: stage.id });
       if (truths.has('loading') || i === active.length - 1) return placed;

@@ -279,11 +279,26 @@ export const deviationsSchema = z.strictObject({
   kelvins: between(0, 100),
 });
 
+/** What feeds the op-amps of a sheet. */
+export const supplySchema = z.discriminatedUnion('is', [
+  /** Rails either side of ground. */
+  z.strictObject({ is: z.literal('split'), volts: between(1, 60, ' V') }),
+  /** One rail, and half of it made by two equal resistors, bypassed by a capacitor. */
+  z.strictObject({
+    is: z.literal('single'),
+    volts: between(1, 60, ' V'),
+    ohms: within('ohms'),
+    farads: within('farads'),
+  }),
+]);
+
 export const partChoicesSchema = z.strictObject({
   opAmp: z.strictObject({ name, model: z.union([z.literal('ideal'), opAmpModelSchema]) }),
   resistors: z.enum([...SERIES_NAMES, 'exact']),
   capacitors: z.enum([...SERIES_NAMES, 'exact']),
   inductors: z.enum([...SERIES_NAMES, 'exact']).default('E12'),
+  /** Where nothing is said, ±15 V. */
+  supply: supplySchema.optional(),
   /** Where they are other than usual. */
   deviations: deviationsSchema.optional(),
 });
@@ -365,6 +380,7 @@ export type Control = z.infer<typeof controlSchema>;
 export type Reading = z.infer<typeof readingSchema>;
 export type Wanted = z.infer<typeof wantedSchema>;
 export type Keep = z.infer<typeof keepSchema>;
+export type Supply = z.infer<typeof supplySchema>;
 export type Deviations = z.infer<typeof deviationsSchema>;
 export type PartChoices = z.infer<typeof partChoicesSchema>;
 export type SheetView = z.infer<typeof viewSchema>;

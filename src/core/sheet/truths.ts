@@ -19,6 +19,7 @@ export const TRUTHS = [
   'output',
   'input',
   'loading',
+  'reference',
   'source',
   'load',
 ] as const;

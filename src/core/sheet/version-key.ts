@@ -26,7 +26,9 @@ export function versionKey(
       : [id, from, to, stages.map((s) => textsOf(s).built)];
   });
   const shared =
-    version === 'ideal' ? [] : [design.source.ohms, design.parts.opAmp.model, design.controls];
+    version === 'ideal'
+      ? []
+      : [design.source.ohms, design.parts.opAmp.model, design.parts.supply, design.controls];
   return JSON.stringify([version, way, span, shared, relevant, context]);
 }
 

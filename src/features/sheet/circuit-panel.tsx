@@ -21,9 +21,10 @@ import {
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
-import { attempt, tell } from '../shell/tell';
 import { changeParts, setValue } from './actions/parts';
 import { StageFacts } from './stage-facts';
+import { SupplyChoice } from './supply-choice';
+import { swapped } from './swap-model';
 import { useAlike } from './use-alike';
 import { useEvaluated } from './use-evaluation';
 import { setUi, useUi, type Grafting } from './ui-state';
@@ -52,9 +53,10 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
   const drawn = useAlike(stages, drawnAlike);
   const names = useMemo(() => partNames(drawn), [drawn]);
   const evaluated = useEvaluated((e) => e?.stages.filter((s) => shown.some((o) => o.id === s.id)));
+  const atRest = useUi((s) => s.atRest);
   const labels = useMemo(
-    () => labelsOf(names, shown, evaluated ?? [], mark),
-    [names, shown, evaluated, mark],
+    () => labelsOf(names, shown, evaluated ?? [], mark, atRest),
+    [names, shown, evaluated, mark, atRest],
   );
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
@@ -173,7 +175,10 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
           </Suspense>
         )}
         {shown.some((s) => drawnParts(s).some((p) => p.kind === 'op-amp')) && (
-          <OpAmpChoice name={sheet.parts.opAmp.name} />
+          <>
+            <OpAmpChoice name={sheet.parts.opAmp.name} />
+            <SupplyChoice supply={sheet.parts.supply} />
+          </>
         )}
       </div>
     </section>
@@ -209,12 +214,11 @@ const OpAmpChoice = memo(function OpAmpChoice({ name }: { name: string }) {
         selectedKeys: [name],
         items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
         onClick: ({ key }) => {
-          if (
-            attempt(() =>
-              changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
-            )
-          )
-            tell(`Op-amps are now: ${key}`);
+          swapped(
+            name,
+            () => changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
+            `Op-amps are now: ${key}`,
+          );
         },
       }}
     >
@@ -258,12 +262,17 @@ function labelsOf(
   shown: readonly Stage[],
   evaluated: readonly EvaluatedStage[],
   mark: 'point' | 'comma',
+  atRest: Readonly<Record<string, string>>,
 ): Record<string, PartLabel> {
   const labels: Record<string, PartLabel> = {};
   for (const stage of shown) {
     const own = names.get(stage.id)!;
     const exact = evaluated.find((s) => s.id === stage.id)?.exact;
-    for (const [local, name] of own) labels[composedId(stage.id, local)] = { name };
+    for (const [local, name] of own)
+      labels[composedId(stage.id, local)] = {
+        name,
+        ...(name in atRest ? { note: atRest[name] } : {}),
+      };
     for (const [id, value] of Object.entries(valuesOf(stage))) {
       const quantity = quantityOfPart(stage, id)!;
       const print = (x: number) => printPart(quantity, x, mark);

@@ -10,6 +10,13 @@ import { LogPicture, logLine } from './log-picture';
 import { useLens } from './use-lens';
 import styles from './real-lenses.module.css';
 
+/** What gives out. */
+const GIVES_OUT: Record<OpAmpRoom['first']['by'], string> = {
+  slew: 'too slow to follow',
+  swing: 'at the end of its swing',
+  input: 'beyond the range of its inputs',
+};
+
 /** A loop nearer than this to turning round rings. */
 const CALM_DEGREES = 45;
 
@@ -53,7 +60,7 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
         <span className={spare < 0 ? styles.bad : undefined}>
           {placed(sheet, first)} gives out first: at <b>{volts(first.first.volts, mark)}</b> in, at{' '}
           <b>{formatQuantity(first.first.atHz, 'hertz', { digits: 3, unit: true, mark })}</b>,{' '}
-          {first.first.by === 'slew' ? 'too slow to follow' : 'at the end of its swing'};{' '}
+          {GIVES_OUT[first.first.by]};{' '}
           {spare < 0
             ? `the source gives ${formatFixed(-spare, 1, mark)} dB too much`
             : `${formatFixed(spare, 1, mark)} dB to spare`}
@@ -106,7 +113,7 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
                   ±{formatQuantity(own.swingVolts, 'ratio', { digits: 3, mark })} V
                   {own.assumed && ' (usual)'}
                 </td>
-                <Loop loop={own.loop} mark={mark} />
+                <Loop {...own} mark={mark} />
               </tr>
             ))}
           </tbody>
@@ -131,7 +138,11 @@ function placed(sheet: Sheet, { part, stage }: OpAmpRoom): string {
   return at < 0 ? part : `Stage ${at + 1}, ${part}`;
 }
 
-function Loop({ loop, mark }: Pick<OpAmpRoom, 'loop'> & { mark: DecimalMark }) {
+function Loop({
+  loop,
+  needsNoiseGainDb,
+  mark,
+}: Pick<OpAmpRoom, 'loop' | 'needsNoiseGainDb'> & { mark: DecimalMark }) {
   if (!loop)
     return (
       <>
@@ -143,7 +154,10 @@ function Loop({ loop, mark }: Pick<OpAmpRoom, 'loop'> & { mark: DecimalMark }) {
   const { crossoverHz, marginDegrees, noiseGainDb } = loop;
   return (
     <>
-      <td>{formatFixed(noiseGainDb, 1, mark)} dB</td>
+      <td className={needsNoiseGainDb === undefined ? undefined : styles.bad}>
+        {formatFixed(noiseGainDb, 1, mark)} dB
+        {needsNoiseGainDb !== undefined && ` of ${formatFixed(needsNoiseGainDb, 0, mark)} needed`}
+      </td>
       <td>{formatQuantity(crossoverHz, 'hertz', { digits: 3, unit: true, mark })}</td>
       <td className={marginDegrees < CALM_DEGREES ? styles.bad : undefined}>
         {formatFixed(marginDegrees, 0, mark)}°

@@ -73,7 +73,19 @@ function Legend({
     <ul className={styles.legend} aria-label="Layers">
       {wanted && <Entry kind="band" look="wanted" name="wanted" />}
       {wanted &&
-        laidOver.map(({ name, look }) => <Entry key={name} kind="line" look={look} name={name} />)}
+        laidOver.map((laid) => (
+          <li key={laid.name}>
+            <LayerKey kind="line" look={laid.look} /> {laid.name}{' '}
+            <button
+              type="button"
+              className={styles.away}
+              aria-label={`Take away: ${laid.name}`}
+              onClick={() => setUi({ laidOver: laidOver.filter((l) => l !== laid) })}
+            >
+              ×
+            </button>
+          </li>
+        ))}
       {layers.map(({ id }) => (
         <Entry key={id} kind="line" look={lookOf(id)} name={layerName(id, sheet)} />
       ))}

@@ -7,6 +7,7 @@ import { drawnParts, heardOf, outputsOf } from '@/core/sheet/stage';
 import { attempt, tell } from '../shell/tell';
 import { setHeard } from './actions/stages';
 import { setModel } from './actions/parts';
+import { swapped } from './swap-model';
 import styles from './circuit-panel.module.css';
 
 interface ModelChoiceProps {
@@ -42,8 +43,11 @@ export function ModelChoice({ stage, part, name, open, onOpen }: ModelChoiceProp
         ],
         onClick: ({ key }) => {
           const model = kind.models!.find((m) => m.name === key);
-          if (attempt(() => setModel(stage.id, part, key === USUAL ? undefined : model)))
-            tell(`${name} is now: ${model?.name ?? usual}`);
+          swapped(
+            `${name} as ${shown}`,
+            () => setModel(stage.id, part, key === USUAL ? undefined : model),
+            `${name} is now: ${model?.name ?? usual}`,
+          );
         },
       }}
     >

@@ -1,19 +1,28 @@
 'use client';
 
-import { Fragment } from 'react';
+import { Fragment, useEffect } from 'react';
 import type { Rest } from '@/core/lenses/rest';
 import { layerName } from '@/core/sheet/layer-name';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
+import type { DecimalMark } from '@/core/quantity/parse';
 import { LensState } from './lens-state';
+import { setUi } from './ui-state';
 import { useLens } from './use-lens';
 import styles from './rest-lens.module.css';
 
 /** Where every device stands without a signal: volts at its pins, the current it carries, its heat. */
 export function RestLens({ sheet }: { sheet: Sheet }) {
   const { picture, problem, stale } = useLens(sheet, { lens: 'rest' });
+  const mark = usePreferences((p) => p.mark);
   const layers = picture?.layers.filter((l) => l.id !== 'ideal') ?? [];
+  // What stands at the outputs stands on the drawing too, as long as it is looked at.
+  const built = stale ? undefined : picture?.layers.find((l) => l.id === 'built')?.value;
+  useEffect(() => {
+    setUi({ atRest: built ? outputsAtRest(built, mark) : {} });
+    return () => setUi({ atRest: {} });
+  }, [built, mark]);
   return (
     <LensState problem={problem ?? picture?.problems[0] ?? null} stale={stale}>
       <div className={styles.lens} data-picture>
@@ -25,6 +34,25 @@ export function RestLens({ sheet }: { sheet: Sheet }) {
         )}
       </div>
     </LensState>
+  );
+}
+
+/** The pin whose voltage says most, by the kind of a part. */
+const TELLING: Readonly<Record<string, string>> = {
+  'op-amp': 'out',
+  ota: 'out',
+  transistor: 'collector',
+  jfet: 'drain',
+};
+
+function outputsAtRest({ devices }: Rest, mark: DecimalMark): Record<string, string> {
+  return Object.fromEntries(
+    devices.flatMap(({ part, kind, terminals }) => {
+      const pin = terminals.find((t) => t.name === TELLING[kind]);
+      return pin
+        ? [[part, formatQuantity(pin.volts, 'volts', { unit: true, digits: 3, mark })]]
+        : [];
+    }),
   );
 }
 

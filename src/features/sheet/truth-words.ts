@@ -10,6 +10,10 @@ export const TRUTH_WORDS: Record<Truth, { short: string; long: string }> = {
   output: { short: 'output Ω', long: 'the output resistance of the op-amps' },
   input: { short: 'input C', long: 'the input resistance and capacitance of the op-amps' },
   loading: { short: 'loading', long: 'stages that load each other' },
+  reference: {
+    short: 'half supply',
+    long: 'the half-supply reference that takes the place of ground',
+  },
   source: { short: 'source', long: 'the resistance of the source' },
   load: { short: 'load', long: 'what the path ends in' },
 };

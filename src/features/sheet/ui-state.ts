@@ -23,6 +23,8 @@ interface SheetUi {
   /** Phase between -180 and 180 degrees instead of followed on. */
   phaseWrapped: boolean;
   weighing: boolean;
+  /** What stands beside parts of the drawing while the circuit is looked at without a signal, by name. */
+  atRest: Readonly<Record<string, string>>;
   /** Weighed designs laid over the level picture. */
   laidOver: readonly LaidOver[];
 }
@@ -59,6 +61,7 @@ const FRESH: SheetUi = {
   fitting: false,
   phaseWrapped: false,
   weighing: false,
+  atRest: {},
   laidOver: [],
 };
 

@@ -23,6 +23,10 @@ export const opAmpModelSchema = z.strictObject({
     .refine((s) => s.plusVolts > s.minusVolts, { error: 'needs plusVolts above minusVolts' })
     .optional(),
   headroomVolts: notNegative.optional(),
+  /** The inputs work as long as they stay so far inside the rails. */
+  inputHeadroomVolts: notNegative.optional(),
+  /** With less noise gain than this its loop is not calm: it is not unity-gain stable. */
+  leastNoiseGain: positive.min(1, 'must be at least 1').optional(),
   /** Greatest output current, either way. */
   outputAmps: positive.optional(),
 });

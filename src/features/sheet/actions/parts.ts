@@ -3,7 +3,7 @@ import { realValues } from '@/core/sheet/real-values';
 import { refit } from '@/core/sheet/make';
 import { exactValues } from '@/core/sheet/exact';
 import { designedAs, withValue } from '@/core/sheet/stage';
-import type { Deviations, PartChoices, StagePart } from '@/core/sheet/schema';
+import type { Deviations, PartChoices, StagePart, Supply } from '@/core/sheet/schema';
 import { edit } from '@/store/sheet-session';
 import { withStage } from './within';
 
@@ -54,6 +54,11 @@ export function changeParts(change: Partial<PartChoices>): void {
     );
     return { parts, ...(sameSeries ? {} : { ways: refit(c.ways, parts) }) };
   });
+}
+
+/** Change what feeds the op-amps. */
+export function changeSupply(supply: Supply): void {
+  edit((c) => ({ parts: { ...c.parts, supply } }), 'supply');
 }
 
 /** Change how far parts are taken to be off. */
