@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { Bench, downloaded, reading } from './support/browser';
+import { becomes, Bench, downloaded, reading } from './support/browser';
 
 let bench: Bench;
 beforeEach(async () => {
@@ -9,18 +9,6 @@ afterEach(async () => {
   expect(bench.faults).toEqual([]);
   await bench.close();
 });
-
-/** Wait until a text is as expected. */
-async function becomes(read: () => Promise<string | null>, pattern: RegExp): Promise<string> {
-  const deadline = Date.now() + 10_000;
-  let text = '';
-  while (Date.now() < deadline) {
-    text = (await read()) ?? '';
-    if (pattern.test(text)) return text;
-    await new Promise((resolve) => setTimeout(resolve, 50));
-  }
-  throw new Error(`expected ${pattern}, read “${text}”`);
-}
 
 async function fillDrawer(page: Page, lines: readonly string[]): Promise<void> {
   await page.getByRole('link', { name: 'Drawer' }).click();

@@ -75,3 +75,18 @@ export async function downloaded(
 export function reading(page: Page, name: string | RegExp, column = 2) {
   return page.getByRole('row', { name }).getByRole('cell').nth(column);
 }
+
+/** Wait until a text is as expected. */
+export async function becomes(
+  read: () => Promise<string | null>,
+  pattern: RegExp,
+): Promise<string> {
+  const deadline = Date.now() + 10_000;
+  let text = '';
+  while (Date.now() < deadline) {
+    text = (await read()) ?? '';
+    if (pattern.test(text)) return text;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  throw new Error(`expected ${pattern}, read “${text}”`);
+}
