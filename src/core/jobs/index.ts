@@ -2,6 +2,7 @@ import { cardCurve } from './card-curve';
 import { fit } from './fit';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { matching } from './matching';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
@@ -18,6 +19,7 @@ export const JOBS = {
   weigh,
   fit,
   spread,
+  matching,
   partsList,
   solvePart,
   spreadPortion,

@@ -10,6 +10,7 @@ import { fit } from './fit';
 import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { matching } from './matching';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
@@ -48,6 +49,7 @@ test('the table holds every job under its own name', () => {
     weigh,
     fit,
     spread,
+    matching,
     partsList,
     solvePart,
     spreadPortion,

@@ -15,6 +15,8 @@ export interface SheetSpreadOptions {
   way?: number;
   boards: number;
   seed: number;
+  /** Two parts that are off together, as a matched pair is. */
+  tied?: readonly [string, string];
   /** As of `SpreadRequest`. */
   first?: number;
   frames?: SpreadFrames;
@@ -33,7 +35,7 @@ const PER_DECADE = 16;
  */
 export function spreadOfSheet(
   sheet: Sheet,
-  { way: index = 0, boards, seed, first, frames, drawer = [] }: SheetSpreadOptions,
+  { way: index = 0, boards, seed, first, frames, tied, drawer = [] }: SheetSpreadOptions,
 ): Spread {
   const circuit = pathCircuit(sheet, index, 'built');
   const probe = outNet(sheet, index);
@@ -44,7 +46,9 @@ export function spreadOfSheet(
     circuit,
     probe,
     deviating: (analysis) =>
-      deviatingBy(analysis, known.rules).filter(({ part }) => known.own.has(part)),
+      deviatingBy(analysis, known.rules)
+        .filter(({ part }) => known.own.has(part))
+        .map((own) => (tied?.includes(own.part) ? { ...own, reel: 'matched' } : own)),
     seed,
     boards,
     ...(first === undefined ? {} : { first }),

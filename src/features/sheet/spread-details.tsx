@@ -2,6 +2,8 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Reading } from '@/core/sheet/schema';
 import { printMeasured } from '@/core/sheet/words';
+import { useSheet } from '@/store/sheet-session';
+import { SpreadAdvice } from './spread-advice';
 import { useReadingSpread } from './spreads';
 import { percent, printSpan } from './spread-words';
 import styles from './spread.module.css';
@@ -14,7 +16,7 @@ const CLOSER = 5;
 
 /** Everything that many boards say of one reading, and which parts are to blame. */
 export function SpreadDetails({
-  reading: { id, measure },
+  reading,
   name,
   mark,
 }: {
@@ -22,6 +24,8 @@ export function SpreadDetails({
   name: string;
   mark: DecimalMark;
 }) {
+  const { id, measure } = reading;
+  const sheet = useSheet();
   const { of, boards } = useReadingSpread(id);
   if (!of) return <p className={styles.quiet}>It is being counted again.</p>;
   const value = (x: number) => printMeasured(measure, x, mark);
@@ -83,6 +87,9 @@ export function SpreadDetails({
           })}
           &nbsp;% of the width.
         </p>
+      )}
+      {heaviest && sheet && (
+        <SpreadAdvice sheet={sheet} reading={reading} heaviest={heaviest[0]} mark={mark} />
       )}
       <p className={styles.quiet}>
         {boards.toLocaleString('en')} boards, each part drawn for itself.

@@ -48,7 +48,7 @@ const LATE = 300;
 export const LIVE_BOARDS = 1000;
 /** So many are counted when they are asked for. */
 export const MANY_BOARDS = 100_000;
-const SEED = 1;
+export const SEED = 1;
 
 let manyStop: AbortController | undefined;
 
