@@ -1,10 +1,14 @@
 import 'fake-indexeddb/auto';
 import { deserialize, serialize } from 'node:v8';
+import { configure } from '@testing-library/react';
 
 /*
  * What a browser has and the simulated one of component tests lacks. Such tests begin with
  * “@jest-environment jsdom” and import this first.
  */
+
+// What comes by a lazy import is translated first, which takes its time on a busy machine.
+configure({ asyncUtilTimeout: 5000 });
 
 globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T;
 

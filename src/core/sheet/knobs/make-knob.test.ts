@@ -32,24 +32,27 @@ const every = TOPOLOGIES.flatMap((topology) => {
   return resistors.length > 0 ? [[topology.id, stage, resistors.map((r) => r.id)] as const] : [];
 });
 
-test.each(every.filter(([, , ids]) => ids.length < 7))(
-  'resistors of %s can be a knob, and begins where it was',
-  (_, stage, ids) => {
-    // The first and the last of many alike tell as much as all of them.
-    for (const part of new Set([ids[0], ids[ids.length - 1]])) {
-      const usual = usualKnob(stage, part);
-      const plan: KnobPlan = { as: 'variable', parts: [part], taper: 'linear', ...usual };
-      const made = withKnob(stage, plan);
-      expect(made.at).toBeGreaterThan(0);
-      expect(made.at).toBeLessThan(1);
-      const [before, after] = [levelOf(sheetOf(stage)), levelOf(controlled(made, made.at))];
-      // The shaft stands where it did to a hundredth of a per cent of the track.
-      before.forEach((db, k) => {
-        if (db > -80) expect(Math.abs(after[k] - db)).toBeLessThan(0.1);
-      });
-    }
-  },
+/** A third of them, and those whose drawings have no room for the first way of doing it. */
+const CROWDED = ['tone-control', 'low-shelf-cut'];
+const sampled = every.filter(
+  ([id, , ids], n) => CROWDED.includes(id) || (n % 3 === 0 && ids.length < 7),
 );
+
+test.each(sampled)('resistors of %s can be a knob, and begins where it was', (_, stage, ids) => {
+  // The first and the last of many alike tell as much as all of them.
+  for (const part of new Set([ids[0], ids[ids.length - 1]])) {
+    const usual = usualKnob(stage, part);
+    const plan: KnobPlan = { as: 'variable', parts: [part], taper: 'linear', ...usual };
+    const made = withKnob(stage, plan);
+    expect(made.at).toBeGreaterThan(0);
+    expect(made.at).toBeLessThan(1);
+    const [before, after] = [levelOf(sheetOf(stage)), levelOf(controlled(made, made.at))];
+    // The shaft stands where it did to a hundredth of a per cent of the track.
+    before.forEach((db, k) => {
+      if (db > -80) expect(Math.abs(after[k] - db)).toBeLessThan(0.1);
+    });
+  }
+});
 
 const unity = makeStage(
   's1',
