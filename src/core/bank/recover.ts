@@ -24,6 +24,7 @@ export interface Recovered {
  * @throws ReedError `design` where the known parts leave no answer
  */
 export function recoveredParts(channel: Channel, way: Way): Recovered[] {
+  if (Object.keys(channel.known).length === 0) return [];
   const { exact } = workedOut(channel, way);
   return way.stages.flatMap((stage, n) => {
     const parts = Object.keys(valuesOf(stage));

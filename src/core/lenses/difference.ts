@@ -1,10 +1,9 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import type { Circuit } from '@/core/circuit/schema';
 import { explored } from '@/core/response/landmarks';
-import { ResponseReader, valueOrNaN } from '@/core/response/readings';
-import { levelsDb, responseOf } from '@/core/response/response';
-import { outNet, outputNet } from '@/core/sheet/nets';
+import { levelsDb } from '@/core/response/response';
+import { outNet } from '@/core/sheet/nets';
 import { partlyTrue } from '@/core/sheet/path-circuit';
+import { readingsReader } from '@/core/sheet/read-readings';
 import { readerOptions } from '@/core/sheet/reader-options';
 import type { Sheet } from '@/core/sheet/schema';
 import { ALL_TRUTHS, TRUTHS, type Truth } from '@/core/sheet/truths';
@@ -48,8 +47,13 @@ export async function differenceLens(
 ): Promise<DifferencePicture> {
   const options = readerOptions(sheet, 0);
   const frequenciesHz = explored(sheet.view, options.landmarks ?? [], PER_DECADE);
-  const read = (truths: readonly Truth[]) =>
-    figuresOf(sheet, partlyTrue(sheet, 0, new Set(truths)), frequenciesHz);
+  const readAll = readingsReader(sheet, 0);
+  // Levels at the frequencies, then the readings.
+  const read = (truths: readonly Truth[]) => {
+    const analysis = new AcAnalysis(partlyTrue(sheet, 0, new Set(truths)));
+    const levels = levelsDb(analysis.voltage(outNet(sheet), frequenciesHz));
+    return Float64Array.of(...levels, ...readAll(analysis));
+  };
   const there = presentIn(sheet);
   const nothing = read([]);
   const all = read(there);
@@ -88,23 +92,6 @@ function presentIn(sheet: Sheet): Truth[] {
   const text = (truths: ReadonlySet<Truth>) => JSON.stringify(partlyTrue(sheet, 0, truths).parts);
   const built = text(ALL_TRUTHS);
   return TRUTHS.filter((truth) => text(new Set(TRUTHS.filter((t) => t !== truth))) !== built);
-}
-
-/** Levels at the frequencies, then the readings. */
-function figuresOf(sheet: Sheet, circuit: Circuit, frequenciesHz: Float64Array): Float64Array {
-  const analysis = new AcAnalysis(circuit);
-  const options = readerOptions(sheet, 0);
-  const end = outNet(sheet);
-  const readers = new Map<string, ResponseReader>();
-  const readings = sheet.readings.map(({ measure, at }) => {
-    const net = at ? outputNet(sheet, at, 0)?.net : end;
-    if (net === undefined || !analysis.system.netIndex.has(net)) return NaN;
-    let reader = readers.get(net);
-    if (!reader)
-      readers.set(net, (reader = new ResponseReader(responseOf(analysis, net), options)));
-    return valueOrNaN(reader, measure);
-  });
-  return Float64Array.of(...levelsDb(analysis.voltage(end, frequenciesHz)), ...readings);
 }
 
 /** What is so far under the top of the curve is not heard. */

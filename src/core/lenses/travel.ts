@@ -4,13 +4,14 @@ import { TAPERS } from '@/core/circuit/devices/potentiometer';
 import { ReedError } from '@/core/errors';
 import { taperOf } from '@/core/parts/kinds/potentiometer';
 import { explored } from '@/core/response/landmarks';
-import { quantityOfMeasure, ResponseReader, valueOrNaN } from '@/core/response/readings';
-import { levelsDb, responseOf } from '@/core/response/response';
+import { quantityOfMeasure } from '@/core/response/readings';
+import { levelsDb } from '@/core/response/response';
 import { evennessOf, type Evenness } from '@/core/sheet/knobs/evenness';
 import type { Taper } from '@/core/sheet/knobs/make-knob';
 import { controlOf, ohmsAt, tracksOf, turnedTo, withTaper } from '@/core/sheet/knobs/travel';
-import { outNet, outputNet } from '@/core/sheet/nets';
+import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
+import { readingsReader } from '@/core/sheet/read-readings';
 import { readerOptions } from '@/core/sheet/reader-options';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import { withoutPause, type Pause } from './layers';
@@ -71,6 +72,7 @@ export async function travelLens(
   const options = readerOptions(sheet, 0);
   const frequenciesHz = explored(sheet.view, options.landmarks ?? [], PER_DECADE);
   const path = new TurnedPath();
+  const readAll = byId(sheet);
   const rows: Omit<TravelRow, 'pole'>[] = [];
   const poles: RootFigures[][] = [];
   for (let k = 0; k < PLACES; k++) {
@@ -84,7 +86,7 @@ export async function travelLens(
       levelDb,
       ohms: ohmsAt(sheet, control, at),
       highestDb: levelDb.reduce((most, db) => Math.max(most, db), -Infinity),
-      readings: readingsOf(turned, analysis),
+      readings: readAll(analysis),
     });
     poles.push(polesAround(turned));
   }
@@ -96,7 +98,7 @@ export async function travelLens(
     frequenciesHz,
     rows: rows.map((row, k) => ({ ...row, pole: moved[k] })),
     taper,
-    tapers: track ? await tapersOf(sheet, control, path, pause) : {},
+    tapers: track ? await tapersOf(sheet, control, path, readAll, pause) : {},
   };
 }
 
@@ -111,10 +113,20 @@ class TurnedPath {
   }
 }
 
+/** Reads all readings of the sheet, by their ids: where a knob stands bears on none of how they are read. */
+function byId(sheet: Sheet): (analysis: AcAnalysis) => Record<string, number> {
+  const read = readingsReader(sheet, 0);
+  return (analysis) => {
+    const values = read(analysis);
+    return Object.fromEntries(sheet.readings.map(({ id }, i) => [id, values[i]]));
+  };
+}
+
 async function tapersOf(
   sheet: Sheet,
   control: Control,
   path: TurnedPath,
+  readAll: ReturnType<typeof byId>,
   pause: Pause,
 ): Promise<Record<string, TaperChoice[]>> {
   const courses: { taper: Taper; course: Record<string, number>[] }[] = [];
@@ -122,8 +134,7 @@ async function tapersOf(
     await pause();
     const tapered = withTaper(sheet, control, taper);
     const course = Array.from({ length: STEPS + 1 }, (_, k) => {
-      const turned = turnedTo(tapered, control.id, k / STEPS);
-      return readingsOf(turned, path.of(turned));
+      return readAll(path.of(turnedTo(tapered, control.id, k / STEPS)));
     });
     courses.push({ taper, course });
   }
@@ -138,21 +149,6 @@ async function tapersOf(
         })
         .sort((a, b) => unevenness(a) - unevenness(b)),
     ]),
-  );
-}
-
-function readingsOf(sheet: Sheet, analysis: AcAnalysis): Record<string, number> {
-  const options = readerOptions(sheet, 0);
-  const readers = new Map<string, ResponseReader>();
-  return Object.fromEntries(
-    sheet.readings.map(({ id, measure, at }) => {
-      const net = at ? outputNet(sheet, at, 0)?.net : outNet(sheet);
-      if (net === undefined) return [id, NaN];
-      let reader = readers.get(net);
-      if (!reader)
-        readers.set(net, (reader = new ResponseReader(responseOf(analysis, net), options)));
-      return [id, valueOrNaN(reader, measure)];
-    }),
   );
 }
 

@@ -79,9 +79,8 @@ export function pathCircuit(
  * @throws ReedError as `pathCircuit`
  */
 export function partlyTrue(design: CircuitDesign, way: number, truths: Truths): Circuit {
-  const builder = new WayBuilder(design, truths);
   const ways = waysTogether(design, way, truths.size > 0 ? 'built' : 'ideal');
-  return makeCircuit([...builder.source(), ...ways.flatMap((w) => builder.way(w))], '');
+  return placed(design, ways, truths).circuit;
 }
 
 /** To what of a sheet a part of its circuit belongs; a part of the source to nothing. */
@@ -109,7 +108,11 @@ export function placedWays(
   version: PathVersion,
   title = '',
 ): { circuit: Circuit; owners: ReadonlyMap<string, PartOwner> } {
-  const builder = new WayBuilder(design, version === 'built' ? ALL_TRUTHS : NO_TRUTHS);
+  return placed(design, ways, version === 'built' ? ALL_TRUTHS : NO_TRUTHS, title);
+}
+
+function placed(design: CircuitDesign, ways: readonly number[], truths: Truths, title = '') {
+  const builder = new WayBuilder(design, truths);
   const parts = [...builder.source(), ...ways.flatMap((w) => builder.way(w))];
   return { circuit: makeCircuit(parts, title), owners: builder.owners };
 }

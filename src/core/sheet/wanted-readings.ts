@@ -1,10 +1,8 @@
 import type { Circuit } from '@/core/circuit/schema';
 import { Trial, type TriedPart } from '@/core/fit/trial';
 import type { WantedReadings } from '@/core/fit/problem';
-import { ResponseReader, valueOrNaN } from '@/core/response/readings';
-import { responseOf } from '@/core/response/response';
 import { outNet, outputNet } from './nets';
-import { readerOptions } from './reader-options';
+import { readingsReader } from './read-readings';
 import type { Sheet, Wanted } from './schema';
 import { missBy } from './verdict';
 
@@ -22,24 +20,16 @@ export function wantedReadings(
   circuit: Circuit,
   parts: readonly TriedPart[],
 ): WantedReadings {
-  const asked = sheet.readings.flatMap(({ measure, wanted, at }) => {
-    if (!wanted) return [];
-    const net = at ? outputNet(sheet, at, way)?.net : outNet(sheet, way);
-    return net === undefined ? [] : [{ measure, wanted, net }];
-  });
+  // A wish for what is read at a place that is gone is left aside.
+  const asked = sheet.readings.flatMap(({ measure, wanted, at }) =>
+    wanted && (!at || outputNet(sheet, at, way))
+      ? [{ measure, wanted, ...(at ? { at } : {}) }]
+      : [],
+  );
   const trial = new Trial(circuit, outNet(sheet, way), parts);
-  const options = readerOptions(sheet, way);
+  const readAll = readingsReader(sheet, way, asked);
   return {
-    read(values) {
-      if (!trial.set(values)) return asked.map(() => NaN);
-      const readers = new Map<string, ResponseReader>();
-      return asked.map(({ measure, net }) => {
-        let reader = readers.get(net);
-        if (!reader)
-          readers.set(net, (reader = new ResponseReader(responseOf(trial.analysis, net), options)));
-        return valueOrNaN(reader, measure);
-      });
-    },
+    read: (values) => (trial.set(values) ? readAll(trial.analysis) : asked.map(() => NaN)),
     missed: (read) =>
       asked.reduce((sum, { wanted }, i) => {
         if (Number.isNaN(read[i])) return sum + UNREADABLE;

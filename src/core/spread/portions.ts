@@ -1,4 +1,4 @@
-import { bandOf, READ_PARTS } from './bands';
+import { bandOf, figuresOf } from './bands';
 import type { SpreadFrames, SpreadPortion, SpreadResult } from './spread';
 import { Tally, type TallyCount } from './tally';
 
@@ -61,16 +61,9 @@ export class PortionSum {
       readings: known.readings.map((reading, i) => {
         const tally = this.readings[i];
         if (!reading || tally.count === 0) return reading;
-        const [p1, p5, p50, p95, p99] = tally.percentiles(READ_PARTS);
         return {
           ...reading,
-          mean: tally.mean,
-          sd: tally.sd,
-          p1,
-          p5,
-          p50,
-          p95,
-          p99,
+          ...figuresOf(tally),
           without: boards - tally.count,
           met: reading.met === null ? null : this.met[i] / boards,
         };

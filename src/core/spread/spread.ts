@@ -13,7 +13,7 @@ import { sampleResponse } from '@/core/response/sample';
 import { BoardReader } from './board-reader';
 import { boardRandom, drawBoard, type Deviating } from './deviations';
 import { sharesOf } from './shares';
-import { bandOf, READ_PARTS, type SpreadBand } from './bands';
+import { bandOf, figuresOf, type SpreadBand } from './bands';
 import { Tally, type TallyCount, type TallyFrame } from './tally';
 
 export interface SpreadRequest {
@@ -287,7 +287,6 @@ export class Spread {
   private spreadOf(i: number, why: boolean): ReadingSpread | null {
     const tally = this.tallies[i];
     if (tally.count === 0) return null;
-    const [p1, p5, p50, p95, p99] = tally.percentiles(READ_PARTS);
     const size = this.deviating.length;
     const told = why
       ? sharesOf(
@@ -297,13 +296,7 @@ export class Spread {
         )
       : undefined;
     return {
-      mean: tally.mean,
-      sd: tally.sd,
-      p1,
-      p5,
-      p50,
-      p95,
-      p99,
+      ...figuresOf(tally),
       without: this.drawn - tally.count,
       met: this.request.readings[i].met ? this.met[i] / this.drawn : null,
       shares: told ? this.byPart(told.shares) : {},

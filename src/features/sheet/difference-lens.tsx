@@ -9,11 +9,9 @@ import { readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { differenceAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
-import { Plot } from '@/ui/chart/plot';
-import { useFrequencyAxis } from '@/ui/chart/use-frequency-axis';
-import { useSize } from '@/ui/chart/use-size';
 import { LensState } from './lens-state';
 import { TRUTH_WORDS } from './truth-words';
+import { OverFrequency } from './over-frequency';
 import { useLens } from './use-lens';
 import styles from './real-lenses.module.css';
 
@@ -152,9 +150,7 @@ function Curves({
 }) {
   const { frequenciesHz, heard } = difference;
   const whole = difference.whole.levelDb;
-  const [host, size] = useSize<HTMLDivElement>();
   const mark = usePreferences((p) => p.mark);
-  const x = useFrequencyAxis(view.fromHz, view.toHz);
   const layers = useMemo<LineLayer[]>(
     () => [
       { kind: 'line', id: 'whole', name: 'whole', look: 'built', x: frequenciesHz, y: whole },
@@ -175,16 +171,12 @@ function Curves({
     };
   }, [whole, term, heard, mark]);
   return (
-    <div
-      ref={host}
-      className={styles.picture}
-      role="group"
-      aria-label="Difference of level over frequency"
-      data-picture
-    >
-      {size && size.width > 80 && size.height > 80 && (
-        <Plot {...size} x={x} y={y} layers={layers} />
-      )}
-    </div>
+    <OverFrequency
+      title="Difference of level over frequency"
+      fromHz={view.fromHz}
+      toHz={view.toHz}
+      layers={layers}
+      y={y}
+    />
   );
 }

@@ -2,11 +2,8 @@ import { useMemo } from 'react';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { formatQuantity } from '@/core/quantity/format';
 import type { LayerLook, LineLayer } from '@/ui/chart/layers';
-import { Plot } from '@/ui/chart/plot';
 import type { PlotAxis } from '@/ui/chart/scales';
-import { useFrequencyAxis } from '@/ui/chart/use-frequency-axis';
-import { useSize } from '@/ui/chart/use-size';
-import styles from './real-lenses.module.css';
+import { OverFrequency } from './over-frequency';
 
 interface LogPictureProps {
   title: string;
@@ -31,16 +28,8 @@ export function LogPicture({
   per = '',
   least = 2,
 }: LogPictureProps) {
-  const [host, size] = useSize<HTMLDivElement>();
-  const x = useFrequencyAxis(fromHz, toHz);
   const y = useMemo<PlotAxis>(() => decades(layers, unit, per, least), [layers, unit, per, least]);
-  return (
-    <div ref={host} className={styles.picture} role="group" aria-label={title} data-picture>
-      {size && size.width > 80 && size.height > 80 && (
-        <Plot {...size} x={x} y={y} layers={layers} />
-      )}
-    </div>
-  );
+  return <OverFrequency title={title} fromHz={fromHz} toHz={toHz} layers={layers} y={y} />;
 }
 
 /** A line over frequency by the logarithms of its values; it breaks where there is none. */

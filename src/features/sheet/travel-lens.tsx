@@ -8,15 +8,13 @@ import { printMeasured, readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { levelAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
-import { Plot } from '@/ui/chart/plot';
-import { useFrequencyAxis } from '@/ui/chart/use-frequency-axis';
-import { useSize } from '@/ui/chart/use-size';
 import { attempt } from '../shell/tell';
 import { setTaper } from './actions/controls';
 import { KnobReach } from './knob-reach';
 import { TAPER_WORDS } from './knob-words';
 import { LensState } from './lens-state';
 import { useAlike } from './use-alike';
+import { OverFrequency } from './over-frequency';
 import { useLens } from './use-lens';
 import styles from './real-lenses.module.css';
 
@@ -122,8 +120,6 @@ function Family({
   picture: TravelPicture;
   at: number;
 }) {
-  const [host, size] = useSize<HTMLDivElement>();
-  const x = useFrequencyAxis(view.fromHz, view.toHz);
   const here = nearestRow(picture, at);
   const layers = useMemo<LineLayer[]>(() => {
     const lines = picture.rows.map((row, k): LineLayer => ({
@@ -144,17 +140,13 @@ function Family({
     };
   }, [picture]);
   return (
-    <div
-      ref={host}
-      className={styles.picture}
-      role="group"
-      aria-label="Level over the travel"
-      data-picture
-    >
-      {size && size.width > 80 && size.height > 80 && (
-        <Plot {...size} x={x} y={y} layers={layers} />
-      )}
-    </div>
+    <OverFrequency
+      title="Level over the travel"
+      fromHz={view.fromHz}
+      toHz={view.toHz}
+      layers={layers}
+      y={y}
+    />
   );
 }
 

@@ -2,12 +2,10 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import { nearestPreferred, preferredNumbers, type SeriesName } from '@/core/quantity/series';
-import { quantityOfMeasure, ResponseReader, valueOrNaN } from '@/core/response/readings';
-import { responseOf } from '@/core/response/response';
+import { quantityOfMeasure } from '@/core/response/readings';
 import { rootsAlong } from '@/core/solve/roots-along';
-import { outNet, outputNet } from '../nets';
 import { pathCircuit } from '../path-circuit';
-import { readerOptions } from '../reader-options';
+import { readingsReader } from '../read-readings';
 import type { Control, Sheet, Stage } from '../schema';
 import { drawnParts } from '../stage';
 import { inLine } from './make-knob';
@@ -42,20 +40,19 @@ export function stretchedKnob(
   const control = controlOf(sheet, controlId);
   const reading = sheet.readings.find((r) => r.id === readingId);
   if (!control || !reading) throw new ReedError('range', 'The knob or the reading is gone.');
-  const tracks = tracksOf(sheet, control).map((t) => ({ ...t, series: seriesPart(t) }));
+  const tracks = wholeTracks(sheet, control);
   if (tracks.length === 0 || tracks.some((t) => !isVariable(t)))
     throw new ReedError(
       'range',
       'Only a knob of variable resistors can be stretched over a range; set the track and what is in line with it by hand.',
     );
   const kind = quantityOfMeasure(reading.measure);
-  const probe = (reading.at && outputNet(sheet, reading.at, 0)?.net) ?? outNet(sheet);
-  const options = readerOptions(sheet, 0);
+  const readOne = readingsReader(sheet, 0, [reading]);
   let analysis: AcAnalysis | undefined;
   const read = (ohms: number): number => {
     const circuit = pathCircuit(withOhms(sheet, control, tracks, ohms), 0, 'built');
     if (!analysis?.take(circuit)) analysis = new AcAnalysis(circuit);
-    return valueOrNaN(new ResponseReader(responseOf(analysis, probe), options), reading.measure);
+    return readOne(analysis)[0];
   };
   const grid = Float64Array.from(
     { length: PLACES },
@@ -97,7 +94,7 @@ export function withStretch(
 ): Pick<Sheet, 'ways' | 'controls'> {
   const control = controlOf(sheet, controlId)!;
   const ended = seriesOhms > 0 ? withEnds(sheet, control, seriesOhms) : sheet;
-  const tracks = tracksOf(ended, control).map((t) => ({ ...t, series: seriesPart(t) }));
+  const tracks = wholeTracks(ended, control);
   const [from, to] = turned ? [1, 0] : [0, 1];
   return {
     ways: withParts(ended, tracks, trackOhms, Math.max(seriesOhms, LEAST_OHMS)).ways,
@@ -117,6 +114,10 @@ function withEnds(sheet: Sheet, control: Control, ohms: number): Sheet {
   const ways = sheet.ways.map((way) => ({ ...way, stages: way.stages.map(ended) }));
   return { ...sheet, ways };
 }
+
+/** What a knob turns, each with what is in line with it. */
+const wholeTracks = (sheet: Sheet, control: Control): Track[] =>
+  tracksOf(sheet, control).map((t) => ({ ...t, series: seriesPart(t) }));
 
 interface Track {
   stage: Stage;

@@ -35,8 +35,10 @@ export function remediesFor(design: SheetDesign, joint: Joint, fromHz: number): 
   const lostDb = lostAlong(design, joint.atHz);
   return REMEDIES.flatMap((remedy) => {
     let best: Offered | undefined;
-    for (const { stages, words } of treatmentsOf(remedy, complaint)) {
-      const lossDb = lostWith(design, stages, joint.atHz);
+    // What cannot be drawn, designed or solved is not offered.
+    for (const { stages, words } of possible(() => remedy.treatments(complaint)) ?? []) {
+      const ways = design.ways.map((way, w) => (w === 0 ? { ...way, stages } : way));
+      const lossDb = possible(() => lostAlong({ ...design, ways }, joint.atHz));
       if (lossDb === undefined || lossDb < lostDb + WORTH_DB) continue;
       if (!best || lossDb > best.lossDb) best = { id: remedy.id, words, stages, lossDb, lostDb };
       if (best.lossDb > -MENDED_DB) break;
@@ -45,12 +47,11 @@ export function remediesFor(design: SheetDesign, joint: Joint, fromHz: number): 
   });
 }
 
-function treatmentsOf(remedy: Remedy, complaint: Complaint) {
+function possible<T>(compute: () => T): T | undefined {
   try {
-    return remedy.treatments(complaint);
+    return compute();
   } catch (error) {
-    // What cannot be drawn or designed is not offered.
-    if (error instanceof ReedError) return [];
+    if (error instanceof ReedError) return undefined;
     throw error;
   }
 }
@@ -58,13 +59,3 @@ function treatmentsOf(remedy: Remedy, complaint: Complaint) {
 /** What all joints of the way lose together. */
 const lostAlong = (design: SheetDesign, atHz: number): number =>
   jointsOf(design, 0, atHz).reduce((sum, j) => sum + j.lossDb, 0);
-
-function lostWith(design: SheetDesign, stages: Stage[], atHz: number): number | undefined {
-  const ways = design.ways.map((way, w) => (w === 0 ? { ...way, stages } : way));
-  try {
-    return lostAlong({ ...design, ways }, atHz);
-  } catch (error) {
-    if (error instanceof ReedError) return undefined;
-    throw error;
-  }
-}

@@ -40,28 +40,23 @@ export function addKnob(stageId: string, plan: KnobPlan, name: string): string {
   return id;
 }
 
+function changeControl(id: string, change: (control: Control) => Control, group?: string): void {
+  edit((c) => ({ controls: c.controls.map((k) => (k.id === id ? change(k) : k)) }), group);
+}
+
 /** The key that turns a knob; nothing for none. */
 export function setControlKey(id: string, key: string | undefined): void {
-  edit((c) => ({
-    controls: c.controls.map((k) => {
-      if (k.id !== id) return k;
-      const rest = { ...k };
-      delete rest.key;
-      return key === undefined ? rest : { ...rest, key };
-    }),
-  }));
+  changeControl(id, (control) => {
+    const rest = { ...control };
+    delete rest.key;
+    return key === undefined ? rest : { ...rest, key };
+  });
 }
 
 /** Turn a knob by a part of its travel, as far as it goes. */
 export function turnControl(id: string, by: number): void {
-  edit(
-    (c) => ({
-      controls: c.controls.map((k) =>
-        k.id === id ? { ...k, at: Math.min(1, Math.max(0, Number((k.at + by).toFixed(4)))) } : k,
-      ),
-    }),
-    `control ${id}`,
-  );
+  const turned = (at: number) => Math.min(1, Math.max(0, Number((at + by).toFixed(4))));
+  changeControl(id, (control) => ({ ...control, at: turned(control.at) }), `control ${id}`);
 }
 
 /** Tracks of another taper for a knob. */
@@ -82,12 +77,8 @@ export function stretchKnob(
   edit(() => withStretch(sheet, id, reach, found));
 }
 
-export function setControl(id: string, at: number): void {
-  edit(
-    (c) => ({ controls: c.controls.map((k) => (k.id === id ? { ...k, at } : k)) }),
-    `control ${id}`,
-  );
-}
+export const setControl = (id: string, at: number): void =>
+  changeControl(id, (control) => ({ ...control, at }), `control ${id}`);
 
 export function removeControl(id: string): void {
   edit((c) => ({ controls: c.controls.filter((k) => k.id !== id) }));
