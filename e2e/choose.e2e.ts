@@ -1,13 +1,6 @@
-import { Bench, reading } from './support/browser';
+import { freshBench, reading, typeOver } from './support/browser';
 
-let bench: Bench;
-beforeEach(async () => {
-  bench = await Bench.open();
-});
-afterEach(async () => {
-  expect(bench.faults).toEqual([]);
-  await bench.close();
-});
+const bench = freshBench();
 
 test('an ask is weighed up: sorted, filtered, laid over, and one taken', async () => {
   const page = await bench.page('/sheet/demo-speech');
@@ -62,14 +55,10 @@ test('the ask becomes a notch, a peak and a band, each designed at once', async 
   await become(/\(notch\)/);
   await page.getByRole('button', { name: /^Centre frequency/ }).waitFor();
   await become(/\(peak\)/);
-  await page.getByRole('button', { name: /^Lift/ }).click();
-  await page.keyboard.type('-4');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Lift/ }), '-4');
   await page.getByRole('button', { name: /^Stage 1, Dip with a made coil/ }).waitFor();
   await become(/\(band-pass\)/);
-  await page.getByRole('button', { name: /^Upper edge: \d/ }).click();
-  await page.keyboard.type('20k');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Upper edge: \d/ }), '20k');
   await reading(page, /Upper edge, 3[.,]01\sdB down/, 1)
     .getByText(/^(19|20)/)
     .waitFor();
@@ -102,12 +91,8 @@ test('every lens shows its picture, and a pole can be moved with the keys', asyn
 test('a bank is made, a channel moved, a known part given, and it is all there after a reload', async () => {
   const page = await bench.page('/sheet/demo-bank');
   await page.getByRole('img', { name: /^Level of every channel/ }).waitFor();
-  await page.getByRole('button', { name: /^Centre of channel 1/ }).click();
-  await page.keyboard.type('80');
-  await page.keyboard.press('Enter');
-  await page.getByRole('button', { name: /^Known R3 of stage 1/ }).click();
-  await page.keyboard.type('39k');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Centre of channel 1/ }), '80');
+  await typeOver(page, page.getByRole('button', { name: /^Known R3 of stage 1/ }), '39k');
   await page.getByRole('button', { name: /^Known R3 of stage 1.*39/ }).waitFor();
   await page.getByRole('button', { name: 'Add a channel' }).click();
   await page.getByRole('button', { name: 'Channel 9', exact: true }).waitFor();

@@ -1,14 +1,7 @@
 import type { Page } from 'playwright-core';
-import { Bench, downloaded, reading, url } from './support/browser';
+import { downloaded, freshBench, reading, url, typeOver } from './support/browser';
 
-let bench: Bench;
-beforeEach(async () => {
-  bench = await Bench.open();
-});
-afterEach(async () => {
-  expect(bench.faults).toEqual([]);
-  await bench.close();
-});
+const bench = freshBench();
 
 const shown = (page: Page, text: string | RegExp) => page.getByText(text).first().waitFor();
 const builtEdge = (page: Page) => reading(page, /edge, 3[.,]01\sdB down/);
@@ -26,12 +19,11 @@ async function reads(cell: ReturnType<typeof reading>, pattern: RegExp): Promise
 }
 
 async function setPart(page: Page, part: RegExp, value: string): Promise<void> {
-  await page
-    .getByRole('group', { name: /Schematic/ })
-    .getByRole('button', { name: part })
-    .click();
-  await page.keyboard.type(value);
-  await page.keyboard.press('Enter');
+  await typeOver(
+    page,
+    page.getByRole('group', { name: /Schematic/ }).getByRole('button', { name: part }),
+    value,
+  );
 }
 
 test('from a job to an exported file: design, edit, undo, keep, compare, reload', async () => {
@@ -43,9 +35,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await shown(page, 'Top trim');
 
   // An RC low-pass of 10k and 10n behind 0 ohm into an open end: 1/(2 pi RC) = 1.592 kHz.
-  await page.getByRole('button', { name: /Source resistance/ }).click();
-  await page.keyboard.type('0');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /Source resistance/ }), '0');
   await page.getByRole('button', { name: /Load resistance/ }).click();
   await page.keyboard.press('Delete');
   await page.keyboard.press('Enter');
@@ -53,9 +43,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await setPart(page, /^C1/, '10n');
   await reads(builtEdge(page), /^1\.592\skHz$/);
 
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
-  await page.keyboard.type('ten and ten');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: 'Keep', exact: true }), 'ten and ten');
   await setPart(page, /^C1/, '0,022u');
   await reads(builtEdge(page), /^723\.4\sHz$/);
   await reads(reading(page, /edge, 3[.,]01\sdB down/, 4), /^1\.592\skHz$/);
@@ -112,13 +100,9 @@ test('the ask is edited as a sentence and the design follows; impossible wishes 
   await page.getByRole('button', { name: /^Order/ }).click();
   await page.getByRole('menuitem', { name: /order 6/ }).click();
   await page.getByRole('button', { name: /^Stage 3/ }).waitFor();
-  await page.getByRole('button', { name: /^Edge frequency/ }).click();
-  await page.keyboard.type('1k2');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Edge frequency/ }), '1k2');
   await reads(reading(page, /edge, 3[.,]01\sdB down/, 1), /^1\.2\skHz$/);
-  await page.getByRole('button', { name: /^Gain/ }).click();
-  await page.keyboard.type('6');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Gain/ }), '6');
   await page
     .getByRole('alert')
     .getByText(/gain is fixed at 0 dB and 6 dB was asked/)

@@ -1,7 +1,7 @@
 import made from '@/core/demo/made.json';
 import { DRIVER, TAKE } from '@/core/library/testing';
 import type { Sheet } from '@/core/sheet/schema';
-import { Bench, downloaded, reading } from './support/browser';
+import { Bench, downloaded, reading, typeOver } from './support/browser';
 
 /** A sheet with a measured board and, in a keep, the same into a loudspeaker. */
 function spoken(): object {
@@ -41,11 +41,7 @@ const bench = async (): Promise<Bench> => {
   open.push(one);
   return one;
 };
-afterEach(async () => {
-  const faults = open.flatMap((b) => b.faults);
-  await Promise.all(open.splice(0).map((b) => b.close()));
-  expect(faults).toEqual([]);
-});
+afterEach(() => expect(open.splice(0).flatMap((b) => b.faults)).toEqual([]));
 
 test('a take and a loudspeaker come with their sheet, are shown and solved, and go on with it', async () => {
   const page = await (await bench()).page();
@@ -72,9 +68,7 @@ test('a take and a loudspeaker come with their sheet, are shown and solved, and 
   await reading(page, /Level at 1/)
     .filter({ hasText: /dB$/ })
     .waitFor();
-  await page.getByRole('button', { name: /^Load name/ }).click();
-  await page.keyboard.type('Right woofer');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Load name/ }), 'Right woofer');
   await page.getByRole('button', { name: 'Load name: Right woofer' }).waitFor();
 
   // Two keeps, a reload, and the file of it holds everything.

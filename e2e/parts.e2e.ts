@@ -1,14 +1,7 @@
 import type { Page } from 'playwright-core';
-import { becomes, Bench, downloaded, reading } from './support/browser';
+import { becomes, downloaded, freshBench, reading, typeOver } from './support/browser';
 
-let bench: Bench;
-beforeEach(async () => {
-  bench = await Bench.open();
-});
-afterEach(async () => {
-  expect(bench.faults).toEqual([]);
-  await bench.close();
-});
+const bench = freshBench();
 
 async function fillDrawer(page: Page, lines: readonly string[]): Promise<void> {
   await page.getByRole('link', { name: 'Drawer' }).click();
@@ -26,9 +19,7 @@ test('a new sheet begins fitted, its spread stands beside it, and a changed ask 
   expect(await reading(page, edge, 3).textContent()).toMatch(/[\d.]+.* – [\d.]+\s?k?Hz/);
   await page.getByText(/spread of 1,000/).waitFor();
 
-  await page.getByRole('button', { name: /^Edge frequency: 1/ }).click();
-  await page.keyboard.type('2k7');
-  await page.keyboard.press('Enter');
+  await typeOver(page, page.getByRole('button', { name: /^Edge frequency: 1/ }), '2k7');
   await becomes(() => reading(page, edge, 2).textContent(), /^2\.(6[89]|7\d?)\d*\skHz/);
   await becomes(() => reading(page, edge, 4).textContent(), /✓ built · \d+/);
   // The nearest values, and those that took their place, are one step of history.
@@ -98,9 +89,6 @@ test('the shop is searched, borne on a bad day, and bought from into the drawer'
     .getByText(/nothing was ordered/)
     .first()
     .waitFor();
-  // The browser notes the shop's own 503 as an error of the page.
-  const foreseen = bench.faults.splice(0);
-  expect(foreseen.filter((f) => !/503/.test(f))).toEqual([]);
   await weather('answers nonsense');
   await shop
     .getByText(/cannot be read/)
@@ -114,6 +102,9 @@ test('the shop is searched, borne on a bad day, and bought from into the drawer'
   const drawer = page.getByRole('region', { name: 'What lies in the drawer' });
   await drawer.getByRole('row', { name: /22 nF.*polyester/ }).waitFor();
   expect(await drawer.getByRole('spinbutton').inputValue()).toBe('3');
+  // The browser notes the shop's own 503, each when it comes to it, as an error of the page.
+  const foreseen = bench.faults.splice(0);
+  expect(foreseen.filter((f) => !/503/.test(f))).toEqual([]);
 });
 
 test('a parts list says what is lacking; a board that is built is counted off, and given back', async () => {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { Bench, downloaded, reading, url } from './support/browser';
+import { Bench, downloaded, reading, typeOver, url } from './support/browser';
 
 const AXE = readFileSync(createRequire(__filename).resolve('axe-core/axe.min.js'), 'utf8');
 
@@ -44,7 +44,6 @@ describe.each(['light', 'dark'] as const)('axe finds nothing serious in %s', (sc
       serious.map((v) => `${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(' | ')}`),
     ).toEqual([]);
     expect(bench.faults).toEqual([]);
-    await bench.close();
   });
 });
 
@@ -53,7 +52,6 @@ describe('nothing is lost', () => {
   beforeEach(async () => {
     bench = await Bench.open();
   });
-  afterEach(() => bench.close());
 
   test('a broken or foreign file is refused with the place, and the shelf stays as it was', async () => {
     const page = await bench.page();
@@ -87,9 +85,7 @@ describe('nothing is lost', () => {
 
   test('when the program cannot be drawn at all, every sheet is still handed over, and can be imported', async () => {
     const before = await bench.page('/sheet/demo-rumble');
-    await before.getByRole('button', { name: /^R1/ }).click();
-    await before.keyboard.type('33k3');
-    await before.keyboard.press('Enter');
+    await typeOver(before, before.getByRole('button', { name: /^R1/ }), '33k3');
     await before.waitForTimeout(300);
     await before.close();
     const page = await bench.context.newPage();
@@ -125,9 +121,7 @@ describe('nothing is lost', () => {
 
   test('an edit older than 300 ms survives a sudden reload', async () => {
     const page = await bench.page('/sheet/demo-rumble');
-    await page.getByRole('button', { name: /^R1/ }).click();
-    await page.keyboard.type('33k3');
-    await page.keyboard.press('Enter');
+    await typeOver(page, page.getByRole('button', { name: /^R1/ }), '33k3');
     await page.waitForTimeout(300);
     await page.reload();
     await page.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
@@ -189,9 +183,7 @@ describe('nothing is lost', () => {
     const page = await bench.page('/sheet/demo-trim');
     await page.getByRole('button', { name: /^R1/ }).waitFor();
     await page.evaluate(FILL_STORAGE);
-    await page.getByRole('button', { name: /^R1/ }).click();
-    await page.keyboard.type('33k3');
-    await page.keyboard.press('Enter');
+    await typeOver(page, page.getByRole('button', { name: /^R1/ }), '33k3');
     await page
       .getByRole('alert')
       .getByText(/storage is full.*tried again/)
@@ -239,9 +231,7 @@ describe('nothing is lost', () => {
       .waitFor();
     for (const worker of page.workers())
       await worker.evaluate('self.close()').catch(() => undefined);
-    await page.getByRole('button', { name: /^C1/ }).click();
-    await page.keyboard.type('220n');
-    await page.keyboard.press('Enter');
+    await typeOver(page, page.getByRole('button', { name: /^C1/ }), '220n');
     await page.getByText(/had stopped and was started again/).waitFor();
     await reading(page, /Upper edge, 3[.,]01\sdB down/)
       .getByText(/^[1-9]\d{0,2}(\.\d+)?\sHz$/)
@@ -260,9 +250,7 @@ describe('nothing is lost', () => {
     await page
       .getByRole('button', { name: 'Actions for Rumble filter for the record deck' })
       .click();
-    await page.getByRole('menuitem', { name: 'Rename' }).click();
-    await page.keyboard.type('Quieter floor');
-    await page.keyboard.press('Enter');
+    await typeOver(page, page.getByRole('menuitem', { name: 'Rename' }), 'Quieter floor');
     await list.getByRole('heading', { name: 'Quieter floor' }).waitFor();
     await page.getByRole('button', { name: 'Bring the demo back' }).click();
     await list.getByRole('heading', { name: 'Quieter floor (yours)' }).waitFor();
@@ -326,7 +314,6 @@ test('with motion reduced, menus and windows open and are put away all the same'
   await page.getByRole('button', { name: 'Weigh up' }).click();
   await page.getByText(/designs, each solved/).waitFor();
   expect(bench.faults).toEqual([]);
-  await bench.close();
 });
 
 test('pages carry a strict policy and the usual headers', async () => {

@@ -5,16 +5,9 @@ import { makeCircuit, type Part } from '@/core/circuit/schema';
 import { c, r } from '@/core/circuit/testing/parts';
 import { npnTransistor } from '@/core/parts/kinds/transistor';
 import type { Sheet } from '@/core/sheet/schema';
-import { Bench, downloaded, reading } from './support/browser';
+import { downloaded, freshBench, reading } from './support/browser';
 
-let bench: Bench;
-beforeEach(async () => {
-  bench = await Bench.open();
-});
-afterEach(async () => {
-  expect(bench.faults).toEqual([]);
-  await bench.close();
-});
+const bench = freshBench();
 
 interface Said {
   from?: string;

@@ -1,13 +1,6 @@
-import { becomes, Bench, reading } from './support/browser';
+import { becomes, freshBench, reading } from './support/browser';
 
-let bench: Bench;
-beforeEach(async () => {
-  bench = await Bench.open();
-});
-afterEach(async () => {
-  expect(bench.faults).toEqual([]);
-  await bench.close();
-});
+const bench = freshBench();
 
 test('what makes built other than ideal is told term by term, and the terms add up', async () => {
   const page = await bench.page('/sheet/demo-trim');

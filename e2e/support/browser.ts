@@ -1,4 +1,10 @@
-import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core';
+import {
+  chromium,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from 'playwright-core';
 
 const SWITCHES = [
   '--no-sandbox',
@@ -14,6 +20,7 @@ export const url = (path = '/') => `${process.env.REED_URL}${path}`;
 
 /** A browser with an empty profile, and everything that went wrong on its pages. */
 export class Bench {
+  private static readonly opened = new Set<Bench>();
   readonly faults: string[] = [];
   private constructor(
     private readonly browser: Browser,
@@ -34,7 +41,14 @@ export class Bench {
       reducedMotion,
       acceptDownloads: true,
     });
-    return new Bench(browser, context);
+    const bench = new Bench(browser, context);
+    Bench.opened.add(bench);
+    return bench;
+  }
+
+  /** Done after each test, whatever went wrong in it: a browser that stays keeps the run from ending. */
+  static async closeAll(): Promise<void> {
+    await Promise.all([...Bench.opened].map((bench) => bench.close()));
   }
 
   /** A page whose script errors, policy violations and requests to other hosts are noted. */
@@ -53,8 +67,39 @@ export class Bench {
   }
 
   close(): Promise<void> {
+    Bench.opened.delete(this);
     return this.browser.close();
   }
+}
+
+/**
+ * A bench of its own for each test of a file, on whose pages nothing may go wrong.
+ *
+ * @returns the bench of the test that runs
+ */
+export function freshBench(): Pick<Bench, 'page' | 'faults' | 'context'> {
+  let now: Bench;
+  beforeEach(async () => {
+    now = await Bench.open();
+  });
+  afterEach(() => expect(now.faults).toEqual([]));
+  return {
+    page: (path) => now.page(path),
+    get faults() {
+      return now.faults;
+    },
+    get context() {
+      return now.context;
+    },
+  };
+}
+
+/** Type a value into the field that something opens, and commit it. */
+export async function typeOver(page: Page, opens: Locator, text: string): Promise<void> {
+  await opens.click();
+  await page.locator('input:focus').waitFor();
+  await page.keyboard.type(text);
+  await page.keyboard.press('Enter');
 }
 
 /** The text of a downloaded file. */
