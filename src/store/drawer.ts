@@ -136,7 +136,7 @@ async function put(entries: readonly StockEntry[], db: ReedDatabase): Promise<vo
 
 /** What two entries have in common that are one: all but how many there are, and the price. */
 function likeness({ kind, value, tolerance, make, place, ...rest }: StockWords): string {
-  const { ppmPerKelvin, ratedVolts, ratedWatts, name } = rest;
+  const { ppmPerKelvin, ratedVolts, ratedWatts, name, model } = rest;
   const named = value === undefined ? name : '';
   return JSON.stringify([
     kind,
@@ -148,5 +148,6 @@ function likeness({ kind, value, tolerance, make, place, ...rest }: StockWords):
     ratedVolts,
     ratedWatts,
     named,
+    model,
   ]);
 }

@@ -2,6 +2,7 @@ import { cardCurve } from './card-curve';
 import { fit } from './fit';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
@@ -15,6 +16,7 @@ import { weigh } from './weigh';
 export const JOBS = {
   variation,
   lens,
+  lensBands,
   cardCurve,
   weigh,
   fit,

@@ -10,6 +10,7 @@ import { fit } from './fit';
 import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
+import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
 import { solvePart } from './solve-part';
@@ -45,6 +46,7 @@ test('the table holds every job under its own name', () => {
   expect(JOBS).toEqual({
     variation,
     lens,
+    lensBands,
     cardCurve,
     weigh,
     fit,
@@ -73,6 +75,25 @@ describe('weighing', () => {
       code: 'stopped',
     });
     expect(b.steps).toEqual(a.steps.slice(0, 3));
+  });
+});
+
+describe('bands of a lens', () => {
+  const input = { sheet: SHEET, lens: 'delay', boards: 120, seed: 1 } as const;
+
+  test('are there after a few boards, better after more, and complete at the end', async () => {
+    const { own, steps } = context<Awaited<ReturnType<typeof lensBands>>>();
+    const all = await lensBands(input, own);
+    expect(steps).toHaveLength(2);
+    const width = ({ delay }: typeof all) => delay.high[0] - delay.low[0];
+    expect(width(all)).toBeGreaterThan(0);
+    expect(Math.abs(width(steps[1]) / width(all) - 1)).toBeLessThan(0.3);
+    expect(all.delay.at).toEqual(steps[0].delay.at);
+  });
+
+  test('stop between slices', async () => {
+    const { own } = context<Awaited<ReturnType<typeof lensBands>>>(3);
+    await expect(lensBands(input, own)).rejects.toMatchObject({ code: 'stopped' });
   });
 });
 

@@ -3,9 +3,11 @@ import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
 import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
 import type { Circuit } from '@/core/circuit/schema';
 import type { Curve } from '@/core/response/extremes';
-import type { Landmark } from '@/core/response/landmarks';
+import { explored, type Landmark } from '@/core/response/landmarks';
 import { sampleCurve } from '@/core/response/sample-curve';
+import { pathLandmarks } from '@/core/sheet/landmarks';
 import type { Sheet } from '@/core/sheet/schema';
+import type { CurvesOfBoards } from './boards';
 import { overLayers, withoutPause, type OverLayers, type Pause } from './layers';
 
 export interface DelayTrace {
@@ -33,6 +35,18 @@ export function delayLens(
     return { frequenciesHz, seconds: values };
   });
 }
+
+/** Delay turns more sharply than a level does. */
+const PER_DECADE = 40;
+
+/** Group delay of boards, closer where the curve bends. */
+export const delaysOfBoards: CurvesOfBoards = (sheet) => {
+  const hz = explored(sheet.view, pathLandmarks(sheet.ways[0], 'built'), PER_DECADE);
+  return {
+    places: { delay: hz },
+    read: ({ analysis }) => ({ delay: new Adjoint(analysis, 'out').slopes(hz).groupDelaySeconds }),
+  };
+};
 
 const BESIDE_A_ZERO = 1e-4;
 /** A zero this sharp lies on the axis but for rounding. */

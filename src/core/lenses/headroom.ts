@@ -1,10 +1,12 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { loopView } from '@/core/analysis/two-port/two-port';
 import type { Circuit, PartOf } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { spaced } from '@/core/response/landmarks';
-import { placedPath } from '@/core/sheet/path-circuit';
+import { pathCircuit, placedPath } from '@/core/sheet/path-circuit';
 import type { Sheet, Supply } from '@/core/sheet/schema';
+import type { CurvesOfBoards } from './boards';
 import { withoutPause, type Pause } from './layers';
 
 /** How far one op-amp can be driven, and how its loop stands. */
@@ -56,45 +58,19 @@ export async function headroomLens(
   const frequenciesHz = spaced(fromHz, toHz, POINTS);
   const { circuit, owners } = placedPath(sheet, 0, 'built');
   const analysis = new AcAnalysis(circuit);
-  const opAmps = circuit.parts.filter((p): p is PartOf<'op-amp'> => p.kind === 'op-amp');
-  const traces = analysis.voltages(
-    opAmps.map((p) => p.out),
-    frequenciesHz,
-  );
-  const inputs = opAmps.map((p) =>
-    p.inPlus === circuit.ground ? null : analysis.voltage(p.inPlus, frequenciesHz),
-  );
   const rooms: OpAmpRoom[] = [];
-  for (const [i, part] of opAmps.entries()) {
+  for (const { part, traces } of drivenOpAmps(analysis, frequenciesHz)) {
     await pause();
     const stage = owners.get(part.id)?.stage;
     const { model } = part;
-    const { swingVolts, inputVolts, assumed } = railsOf(model, sheet.parts.supply);
-    const input = inputs[i];
-    const slew = model === 'ideal' ? undefined : model.slewVoltsPerSecond;
-    const { re, im } = traces[i];
-    const mostVolts = new Float64Array(POINTS);
-    let first: OpAmpRoom['first'] = { volts: Infinity, atHz: fromHz, by: 'swing' };
-    frequenciesHz.forEach((hz, k) => {
-      const fast = slew === undefined ? Infinity : slew / (2 * Math.PI * hz);
-      const peak = Math.min(swingVolts, fast);
-      const byOutput = peak / (Math.SQRT2 * Math.max(Math.hypot(re[k], im[k]), 1e-12));
-      const byInput = input
-        ? inputVolts / (Math.SQRT2 * Math.max(Math.hypot(input.re[k], input.im[k]), 1e-12))
-        : Infinity;
-      mostVolts[k] = Math.min(byOutput, byInput);
-      if (mostVolts[k] >= first.volts) return;
-      const by = byInput < byOutput ? 'input' : fast < swingVolts ? 'slew' : 'swing';
-      first = { volts: mostVolts[k], atHz: hz, by };
-    });
+    const rails = railsOf(model, sheet.parts.supply);
     const loop = loopOf(circuit, part);
     rooms.push({
       part: part.id,
       ...(stage === undefined ? {} : { stage }),
-      mostVolts,
-      first,
-      swingVolts,
-      assumed,
+      ...mostOf(model, rails, traces, frequenciesHz),
+      swingVolts: rails.swingVolts,
+      assumed: rails.assumed,
       loop,
       ...needOf(model, loop),
     });
@@ -102,6 +78,73 @@ export async function headroomLens(
   rooms.sort((a, b) => a.first.volts - b.first.volts);
   return { frequenciesHz, opAmps: rooms, sourceVolts: sheet.source.volts };
 }
+
+/** How much the source of boards may give, by op-amp. */
+export const headroomOfBoards: CurvesOfBoards = (sheet) => {
+  const hz = spaced(sheet.view.fromHz, sheet.view.toHz, POINTS);
+  const opAmps = opAmpsOf(pathCircuit(sheet, 0, 'built'));
+  return {
+    places: Object.fromEntries(opAmps.map(({ id }) => [id, hz])),
+    read: ({ analysis }) =>
+      Object.fromEntries(
+        drivenOpAmps(analysis, hz).map(({ part, traces }) => {
+          const rails = railsOf(part.model, sheet.parts.supply);
+          return [part.id, mostOf(part.model, rails, traces, hz).mostVolts];
+        }),
+      ),
+  };
+};
+
+const opAmpsOf = (circuit: Circuit) =>
+  circuit.parts.filter((p): p is PartOf<'op-amp'> => p.kind === 'op-amp');
+
+/** What the source makes of an op-amp's output, and of its input where that is not held at ground. */
+interface Traces {
+  output: ComplexTrace;
+  input: ComplexTrace | null;
+}
+
+function drivenOpAmps(analysis: AcAnalysis, hz: Float64Array) {
+  const { circuit } = analysis.system;
+  const opAmps = opAmpsOf(circuit);
+  const traces = analysis.voltages(
+    opAmps.flatMap((p) => [p.out, p.inPlus]),
+    hz,
+  );
+  return opAmps.map((part, i) => ({
+    part,
+    traces: {
+      output: traces[2 * i],
+      input: part.inPlus === circuit.ground ? null : traces[2 * i + 1],
+    },
+  }));
+}
+
+/** The most that the source may give, by frequency, and where an op-amp gives out first. */
+function mostOf(
+  model: PartOf<'op-amp'>['model'],
+  { swingVolts, inputVolts }: Pick<ReturnType<typeof railsOf>, 'swingVolts' | 'inputVolts'>,
+  { output, input }: Traces,
+  frequenciesHz: Float64Array,
+): Pick<OpAmpRoom, 'mostVolts' | 'first'> {
+  const slew = model === 'ideal' ? undefined : model.slewVoltsPerSecond;
+  const mostVolts = new Float64Array(frequenciesHz.length);
+  let first: OpAmpRoom['first'] = { volts: Infinity, atHz: frequenciesHz[0], by: 'swing' };
+  frequenciesHz.forEach((hz, k) => {
+    const fast = slew === undefined ? Infinity : slew / (2 * Math.PI * hz);
+    const byOutput = Math.min(swingVolts, fast) / peakAt(output, k);
+    const byInput = input ? inputVolts / peakAt(input, k) : Infinity;
+    mostVolts[k] = Math.min(byOutput, byInput);
+    if (mostVolts[k] >= first.volts) return;
+    const by = byInput < byOutput ? 'input' : fast < swingVolts ? 'slew' : 'swing';
+    first = { volts: mostVolts[k], atHz: hz, by };
+  });
+  return { mostVolts, first };
+}
+
+/** Peak volts for one volt r.m.s. of the source. */
+const peakAt = ({ re, im }: ComplexTrace, k: number): number =>
+  Math.SQRT2 * Math.max(Math.hypot(re[k], im[k]), 1e-12);
 
 /** What an op-amp swings, and how far its inputs may go, by its own rails or those of the sheet. */
 function railsOf(model: PartOf<'op-amp'>['model'], supply: Supply | undefined) {

@@ -1,6 +1,7 @@
 import { spaced } from '@/core/response/landmarks';
 import { builtWay, jointFrequency, jointsOf } from '@/core/sheet/joints';
 import type { Sheet } from '@/core/sheet/schema';
+import type { CurvesOfBoards } from './boards';
 import { withoutPause, type Pause } from './layers';
 
 /** What both sides of a joint show each other, over frequency. */
@@ -54,3 +55,36 @@ export async function impedanceLens(
   }
   return pictures;
 }
+
+/** A band needs fewer points than a curve that is read. */
+const BAND_POINTS = 36;
+
+/** Both sides of every joint of boards, by `jointCurve`. */
+export const impedancesOfBoards: CurvesOfBoards = (sheet) => {
+  const hz = spaced(sheet.view.fromHz, sheet.view.toHz, BAND_POINTS);
+  const built = builtWay(sheet, 0);
+  const names = jointsOf(sheet, 0, hz[0], built).flatMap((joint) =>
+    SIDES.map((side) => jointCurve(joint, side)),
+  );
+  return {
+    places: Object.fromEntries(names.map((name) => [name, hz])),
+    read({ analysis }) {
+      const found: Record<string, Float64Array> = Object.fromEntries(
+        names.map((name) => [name, new Float64Array(hz.length)]),
+      );
+      hz.forEach((at, k) => {
+        for (const joint of jointsOf(sheet, 0, at, { ...built, analysis }))
+          for (const side of SIDES) found[jointCurve(joint, side)][k] = joint[side];
+      });
+      return found;
+    },
+  };
+};
+
+const SIDES = ['sourceOhms', 'loadOhms'] as const;
+
+/** The name of what one side of a joint shows. */
+export const jointCurve = (
+  { before, after }: { before: string; after: string },
+  side: (typeof SIDES)[number],
+): string => `${before} ${after} ${side}`;

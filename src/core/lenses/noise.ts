@@ -1,10 +1,11 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { noiseOf } from '@/core/analysis/noise/noise';
+import { noiseDensity, noiseOf } from '@/core/analysis/noise/noise';
 import { spaced } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
 import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
+import type { CurvesOfBoards } from './boards';
 import { withoutPause, type Pause } from './layers';
 
 /** What hisses at the end of the built path. */
@@ -61,3 +62,13 @@ export async function noiseLens(sheet: Sheet, pause: Pause = withoutPause): Prom
     rangeDbA: under(found.rmsVoltsA),
   };
 }
+
+/** The densities of boards. */
+export const noiseOfBoards: CurvesOfBoards = (sheet) => {
+  const hz = spaced(sheet.view.fromHz, sheet.view.toHz, POINTS);
+  const probe = outNet(sheet);
+  return {
+    places: { output: hz, input: hz },
+    read: ({ analysis }) => noiseDensity(analysis, probe, hz),
+  };
+};

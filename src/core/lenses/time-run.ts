@@ -55,17 +55,33 @@ export function inputTrace(shot: Shot, smallestSeconds: number): TimeTrace {
 
 /** What comes out of a circuit, with a point on every crest. */
 export function outputTrace(time: LinearTime, shot: Shot): TimeTrace {
-  const seconds: number[] = [];
-  const volts: number[] = [];
-  const visit = (t: number, v: number) => {
-    seconds.push(t);
-    volts.push(v);
-  };
-  if (time.equations.linear) linearRun(time, shot, visit);
-  else bentRun(time, shot, visit);
+  const { seconds, volts } = runOf(time, shot);
   let at = 0;
   const ends = shot.pieces.map(({ units }) => (at += units) * time.seconds(0));
   return withCrests(seconds, volts, [0, ...ends]);
+}
+
+/** Points of a run, at moments that are the same for all circuits that are run alike. */
+export interface Run {
+  seconds: number[];
+  volts: number[];
+}
+
+/** What comes out of a circuit. */
+export const runOf = (time: LinearTime, shot: Shot): Run =>
+  time.equations.linear ? aboutRest(time, shot) : gathered((visit) => bentRun(time, shot, visit));
+
+/** What would come out of a circuit if it went on as it does about its rest. */
+export const aboutRest = (time: LinearTime, shot: Shot): Run =>
+  gathered((visit) => linearRun(time, shot, visit));
+
+function gathered(run: (visit: Visit) => void): Run {
+  const found: Run = { seconds: [], volts: [] };
+  run((seconds, volts) => {
+    found.seconds.push(seconds);
+    found.volts.push(volts);
+  });
+  return found;
 }
 
 type Visit = (seconds: number, volts: number) => void;

@@ -1,14 +1,25 @@
 import { LinearTime } from '@/core/analysis/linear-time/linear-time';
 import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
 import { mainHz } from '@/core/design/ask';
+import type { Circuit } from '@/core/circuit/schema';
 import { messageOf, ReedError } from '@/core/errors';
 import { layersOf } from '@/core/sheet/layers';
 import { layerName } from '@/core/sheet/layer-name';
 import { SOURCE } from '@/core/circuit/unit-source';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
+import type { CurvesOfBoards } from './boards';
 import { sourceVolts, withoutPause, type OverLayers, type Pause } from './layers';
-import { inputTrace, outputTrace, type Piece, type Shot, type TimeTrace } from './time-run';
+import {
+  aboutRest,
+  inputTrace,
+  outputTrace,
+  runOf,
+  type Run,
+  type Piece,
+  type Shot,
+  type TimeTrace,
+} from './time-run';
 
 export type { TimeTrace } from './time-run';
 
@@ -64,6 +75,52 @@ export async function timeLens(sheet: Sheet, pause: Pause = withoutPause): Promi
     }
   }
   return pictures;
+}
+
+/** So many powers of two fewer points than in the picture are enough for a band. */
+const COARSER = 2;
+/** Within this part of its crest what a circuit does about its rest is all that it does. */
+const STRAIGHT = 0.01;
+
+/**
+ * The same waves through boards: about their rest, which takes a hundredth of the time, unless the
+ * design itself is driven so far that it does otherwise.
+ */
+export const timesOfBoards: CurvesOfBoards = (sheet) => {
+  const hz = mainHz(sheet.ask);
+  const smallest = 1 / hz / ONE;
+  const timeOf = (circuit: Circuit) => new LinearTime(circuit, SOURCE, 'out', smallest, hz);
+  const nominal = timeOf(pathCircuit(sheet, 0, 'built'));
+  const waves = plansFor(hz, ringingOf(sheet, hz)).map(({ id, shot }) => {
+    const fine = shot(sheet.source.volts);
+    const coarse = { ...fine, level: fine.level + COARSER };
+    const straight = aboutRest(nominal, fine);
+    const crest = straight.volts.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+    const bent = runOf(nominal, fine);
+    const isStraight = crestsApart(straight, bent) < STRAIGHT * crest;
+    return isStraight ? { id, shot: coarse, run: aboutRest } : { id, shot: fine, run: runOf };
+  });
+  return {
+    places: Object.fromEntries(
+      waves.map(({ id, shot, run }) => [id, Float64Array.from(run(nominal, shot).seconds)]),
+    ),
+    read({ circuit }) {
+      const time = timeOf(circuit());
+      return Object.fromEntries(
+        waves.map(({ id, shot, run }) => [id, Float64Array.from(run(time, shot).volts)]),
+      );
+    },
+  };
+};
+
+/** How far two runs are apart at the most where they have a moment in common. */
+function crestsApart(a: Run, b: Run): number {
+  const [volts, seconds] = [new Map<number, number>(), (t: number) => Number(t.toPrecision(9))];
+  a.seconds.forEach((t, k) => volts.set(seconds(t), a.volts[k]));
+  return b.seconds.reduce(
+    (most, t, k) => Math.max(most, Math.abs((volts.get(seconds(t)) ?? b.volts[k]) - b.volts[k])),
+    0,
+  );
 }
 
 /** How a filter rings: for how many periods of its frequency, and how fast. */

@@ -1,5 +1,8 @@
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
 import { explored } from '@/core/response/landmarks';
+import type { Deviating } from '@/core/spread/deviations';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread, type SpreadFrames } from '@/core/spread/spread';
@@ -11,21 +14,45 @@ import { drawnParts } from './stage';
 import { USUAL_DEVIATIONS } from './usual-deviations';
 import { meets } from './verdict';
 
-export interface SheetSpreadOptions {
+/** Which boards are meant. */
+export interface BoardsOfSheetOptions {
   way?: number;
-  boards: number;
-  seed: number;
   /** Two parts that are off together, as a matched pair is. */
   tied?: readonly [string, string];
-  /** As of `SpreadRequest`. */
-  first?: number;
-  frames?: SpreadFrames;
   /** Parts of the drawer that the sheet refers to: what they are known to be off by. */
   drawer?: readonly StockEntry[];
 }
 
+export interface SheetSpreadOptions extends BoardsOfSheetOptions {
+  boards: number;
+  seed: number;
+  /** As of `SpreadRequest`. */
+  first?: number;
+  frames?: SpreadFrames;
+}
+
 /** The band is drawn through so many points a decade, and closer where the curve bends. */
 const PER_DECADE = 16;
+
+/**
+ * A way of a sheet as it is built, with what of it is off, by how much.
+ *
+ * @throws ReedError where the way has no circuit
+ */
+export function boardsOfSheet(
+  sheet: Sheet,
+  { way = 0, tied, drawer = [] }: BoardsOfSheetOptions,
+): { circuit: Circuit; deviating: (analysis: AcAnalysis) => Deviating[]; kelvins: number } {
+  const known = rulesOf(sheet, way, drawer);
+  return {
+    circuit: pathCircuit(sheet, way, 'built'),
+    deviating: (analysis) =>
+      deviatingBy(analysis, known.rules)
+        .filter(({ part }) => known.own.has(part))
+        .map((own) => (tied?.includes(own.part) ? { ...own, reel: 'matched' } : own)),
+    kelvins: (sheet.parts.deviations ?? USUAL_DEVIATIONS).kelvins,
+  };
+}
 
 /**
  * Many boards of a way of a sheet as it is built. What drives it and what it ends in are taken to be
@@ -35,25 +62,18 @@ const PER_DECADE = 16;
  */
 export function spreadOfSheet(
   sheet: Sheet,
-  { way: index = 0, boards, seed, first, frames, tied, drawer = [] }: SheetSpreadOptions,
+  { boards, seed, first, frames, ...which }: SheetSpreadOptions,
 ): Spread {
-  const circuit = pathCircuit(sheet, index, 'built');
+  const { way: index = 0 } = which;
   const probe = outNet(sheet, index);
   const options = readerOptions(sheet, index);
-  const known = rulesOf(sheet, index, drawer);
-  const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
   return new Spread({
-    circuit,
+    ...boardsOfSheet(sheet, which),
     probe,
-    deviating: (analysis) =>
-      deviatingBy(analysis, known.rules)
-        .filter(({ part }) => known.own.has(part))
-        .map((own) => (tied?.includes(own.part) ? { ...own, reel: 'matched' } : own)),
     seed,
     boards,
     ...(first === undefined ? {} : { first }),
     ...(frames ? { frames } : {}),
-    kelvins: deviations.kelvins,
     levelsAt: explored(sheet.view, options.landmarks ?? [], PER_DECADE),
     phases: true,
     readings: sheet.readings.map(({ measure, wanted, at }) => ({

@@ -1,5 +1,5 @@
 import { Button, Input, Upload } from 'antd';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { messageOf, ReedError } from '@/core/errors';
 import {
   readStockLines,
@@ -14,6 +14,10 @@ import { StockPreview } from './stock-preview';
 import { TablePreview } from './table-preview';
 import styles from './drawer.module.css';
 
+const DeviceWindow = lazy(() =>
+  import('./device-window').then((m) => ({ default: m.DeviceWindow })),
+);
+
 /** A file larger than this is no list of parts. */
 const MOST_BYTES = 4_000_000;
 
@@ -23,6 +27,7 @@ export function AddParts() {
   const [text, setText] = useState('');
   const [table, setTable] = useState<StockTable | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [device, setDevice] = useState(false);
   const read = readStockLines(text, mark);
   const put = async (found: StockRead) => {
     const count = found.good.length;
@@ -88,11 +93,17 @@ export function AddParts() {
         >
           <Button>From a table…</Button>
         </Upload>
+        <Button onClick={() => setDevice(true)}>A device…</Button>
       </div>
       {problem !== null && (
         <p role="alert" className={styles.bad}>
           {problem}
         </p>
+      )}
+      {device && (
+        <Suspense>
+          <DeviceWindow onClose={() => setDevice(false)} />
+        </Suspense>
       )}
       {table && <TablePreview table={table} onPut={put} onClose={() => setTable(null)} />}
     </section>

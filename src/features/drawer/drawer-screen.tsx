@@ -4,6 +4,7 @@ import { Button, Input, Segmented } from 'antd';
 import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import type { StockEntry } from '@/core/library/stock';
 import { partKindOf } from '@/core/parts';
+import { FIGURED_KINDS } from '@/core/parts/device-figures';
 import { mainQuantity } from '@/core/parts/quantities';
 import { formatQuantity } from '@/core/quantity/format';
 import { usePreferences } from '@/store/preferences';
@@ -22,9 +23,15 @@ const SHELVES = [
   { value: 'capacitors', label: 'Capacitors', has: (e: StockEntry) => e.kind === 'capacitor' },
   { value: 'coils', label: 'Coils', has: (e: StockEntry) => e.kind === 'inductor' },
   {
+    value: 'devices',
+    label: 'Op-amps and devices',
+    has: (e: StockEntry) => FIGURED_KINDS.includes(e.kind),
+  },
+  {
     value: 'others',
     label: 'Others',
-    has: (e: StockEntry) => !['resistor', 'capacitor', 'inductor'].includes(e.kind),
+    has: (e: StockEntry) =>
+      !['resistor', 'capacitor', 'inductor', ...FIGURED_KINDS].includes(e.kind),
   },
 ] as const;
 type ShelfName = (typeof SHELVES)[number]['value'];

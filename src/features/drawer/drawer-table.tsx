@@ -1,7 +1,9 @@
 import { Button, InputNumber } from 'antd';
 import { Trash2 } from 'lucide-react';
+import { lazy, Suspense, useState } from 'react';
 import type { StockEntry } from '@/core/library/stock';
 import { partKindOf } from '@/core/parts';
+import { FIGURED_KINDS, figureWords } from '@/core/parts/device-figures';
 import { mainQuantity } from '@/core/parts/quantities';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
@@ -11,9 +13,14 @@ import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { attemptStored, tell } from '../shell/tell';
 import styles from './drawer.module.css';
 
+const DeviceWindow = lazy(() =>
+  import('./device-window').then((m) => ({ default: m.DeviceWindow })),
+);
+
 interface Line {
   entry: StockEntry;
   mark: DecimalMark;
+  onFigures: (entry: StockEntry) => void;
 }
 
 const number = (x: number | undefined, mark: DecimalMark, unit = '') =>
@@ -54,10 +61,24 @@ const COLUMNS: FigureColumns<Line> = [
     key: 'make',
     title: 'made of',
     className: styles.words,
-    render: (_, { entry: { make, name, ppmPerKelvin }, mark }) =>
-      [make === name ? '' : make, number(ppmPerKelvin, mark, '\u00a0ppm/K')]
-        .filter(Boolean)
-        .join(', '),
+    render: (_, { entry, mark, onFigures }) => {
+      const { kind, make, name, ppmPerKelvin } = entry;
+      if (!FIGURED_KINDS.includes(kind))
+        return [make === name ? '' : make, number(ppmPerKelvin, mark, '\u00a0ppm/K')]
+          .filter(Boolean)
+          .join(', ');
+      const words = figureWords(partKindOf(kind), entry.model, mark);
+      return (
+        <button
+          type="button"
+          className={styles.figures}
+          aria-label={`Figures of ${name}`}
+          onClick={() => onFigures(entry)}
+        >
+          {words === '' ? 'figures' : words}
+        </button>
+      );
+    },
   },
   {
     key: 'rating',
@@ -104,15 +125,21 @@ const COLUMNS: FigureColumns<Line> = [
 /** The parts of the drawer, a line for each kind. */
 export function DrawerTable({ entries, empty }: { entries: readonly StockEntry[]; empty: string }) {
   const mark = usePreferences((p) => p.mark);
+  const [looked, setLooked] = useState<StockEntry | null>(null);
   return (
     <div className={styles.table}>
       <FigureTable<Line>
         columns={COLUMNS}
-        lines={entries.map((entry) => ({ entry, mark }))}
+        lines={entries.map((entry) => ({ entry, mark, onFigures: setLooked }))}
         rowKey={({ entry }) => entry.id}
         rowClassName={({ entry }) => (entry.quantity === 0 ? styles.none : '')}
         empty={empty}
       />
+      {looked && (
+        <Suspense>
+          <DeviceWindow entry={looked} onClose={() => setLooked(null)} />
+        </Suspense>
+      )}
     </div>
   );
 }

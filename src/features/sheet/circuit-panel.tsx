@@ -1,10 +1,9 @@
 'use client';
 
-import { Dropdown, Segmented } from 'antd';
+import { Segmented } from 'antd';
 import { lazy, memo, Suspense, useCallback, useMemo, useState } from 'react';
 import type { Point } from '@/core/drawing/drawing';
 import type { PartLabel } from '@/core/drawing/labels';
-import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { printPart } from '@/core/parts/quantities';
 import type { EvaluatedStage } from '@/core/sheet/evaluate';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
@@ -21,10 +20,9 @@ import {
 import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
-import { changeParts, setValue } from './actions/parts';
+import { setValue } from './actions/parts';
 import { StageFacts } from './stage-facts';
 import { SupplyChoice } from './supply-choice';
-import { swapped } from './swap-model';
 import { useAlike } from './use-alike';
 import { useEvaluated } from './use-evaluation';
 import { setUi, useUi, type Grafting } from './ui-state';
@@ -34,6 +32,7 @@ const graftWords = () => import('./graft-words');
 const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
 const GraftArea = lazy(() => graftWords().then((m) => ({ default: m.GraftArea })));
 const ModelChoice = lazy(() => graftWords().then((m) => ({ default: m.ModelChoice })));
+const OpAmpChoice = lazy(() => graftWords().then((m) => ({ default: m.OpAmpChoice })));
 const HeardChoice = lazy(() => graftWords().then((m) => ({ default: m.HeardChoice })));
 const TrySlider = lazy(() => import('./try-slider').then((m) => ({ default: m.TrySlider })));
 
@@ -176,7 +175,9 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
         )}
         {shown.some((s) => drawnParts(s).some((p) => p.kind === 'op-amp')) && (
           <>
-            <OpAmpChoice name={sheet.parts.opAmp.name} />
+            <Suspense>
+              <OpAmpChoice opAmp={sheet.parts.opAmp} />
+            </Suspense>
             <SupplyChoice supply={sheet.parts.supply} />
           </>
         )}
@@ -203,29 +204,6 @@ const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean 
         { value: 'path', label: 'Path' },
       ]}
     />
-  );
-});
-
-const OpAmpChoice = memo(function OpAmpChoice({ name }: { name: string }) {
-  return (
-    <Dropdown
-      trigger={['click']}
-      menu={{
-        selectedKeys: [name],
-        items: OP_AMPS.map((a) => ({ key: a.name, label: a.name })),
-        onClick: ({ key }) => {
-          swapped(
-            name,
-            () => changeParts({ opAmp: structuredClone(OP_AMPS.find((a) => a.name === key)!) }),
-            `Op-amps are now: ${key}`,
-          );
-        },
-      }}
-    >
-      <button type="button" className={styles.opAmp} aria-label={`Op-amp: ${name}`}>
-        {name}
-      </button>
-    </Dropdown>
   );
 });
 

@@ -8,6 +8,7 @@ import {
   curveOf,
   lineOf,
   sheetLayers,
+  spreadLayer,
   takeLayers,
   wantedLayers,
 } from './frequency-layers';
@@ -21,6 +22,38 @@ const layer = (id: Layer['id'], hz: number[], db: number[], degrees: number[]): 
   id,
   key: id,
   trace: trace(hz, db, degrees),
+});
+
+describe('what boards stay within', () => {
+  const hz = Float64Array.of(10, 20, 40, 80);
+  const band = (low: number[], high: number[]) => ({
+    hz,
+    p5: Float64Array.from(low),
+    p50: Float64Array.from(low),
+    p95: Float64Array.from(high),
+  });
+  const spread = {
+    levels: band([-1, -1, -1, -1], [1, 1, 1, 1]),
+    phases: band([-20, -170, -200, -400], [-10, -160, -170, -380]),
+  };
+
+  test('is one band of level or of phase, and none of what is read off other boards', () => {
+    expect(spreadLayer('level', spread, true)).toMatchObject([{ low: spread.levels.p5, x: hz }]);
+    expect(spreadLayer('phase', spread, false)).toMatchObject([{ high: spread.phases.p95 }]);
+    expect(spreadLayer('delay', spread, false)).toEqual([]);
+  });
+
+  test('is parted where a wrapped phase leaves one end and enters the other', () => {
+    const parts = spreadLayer('phase', spread, true);
+    const ends = parts.map(({ low, high }) => Array.from(low, (v, k) => [v, high[k]]));
+    const none = [NaN, NaN];
+    expect(ends).toEqual([
+      // One turn further down: from the third frequency on.
+      [none, none, [160, 180], [-40, -20]],
+      [[-20, -10], [-170, -160], [-180, -170], none],
+    ]);
+    expect(new Set(parts.map((p) => p.id)).size).toBe(2);
+  });
 });
 
 describe('curves', () => {

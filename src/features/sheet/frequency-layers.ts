@@ -105,20 +105,36 @@ export function spreadLayer(
   { levels, phases }: Pick<SpreadResult, 'levels' | 'phases'>,
   wrapped: boolean,
 ): BandLayer[] {
-  // A band that leaves one end of a wrapped phase and enters the other cannot be drawn as one.
-  const band = lens === 'level' ? levels : lens === 'phase' && !wrapped ? phases : undefined;
+  const band = lens === 'level' ? levels : lens === 'phase' ? phases : undefined;
   if (!band) return [];
-  return [
-    {
-      kind: 'band',
-      id: 'spread',
-      name: 'spread',
-      look: 'spread',
-      x: band.hz,
-      low: band.p5,
-      high: band.p95,
-    },
-  ];
+  const { hz: x, p5: low, p95: high } = band;
+  const layer: BandLayer = {
+    kind: 'band',
+    id: 'spread',
+    name: 'spread',
+    look: 'spread',
+    x,
+    low,
+    high,
+  };
+  return lens === 'phase' && wrapped ? wrappedBand(layer) : [layer];
+}
+
+/** A band of phases once for each turn that it enters, each as far as it lies within that turn. */
+function wrappedBand(band: BandLayer): BandLayer[] {
+  const [low, high] = [Float64Array.from(band.low), Float64Array.from(band.high)];
+  const turnOf = (degrees: number) => Math.round(degrees / 360);
+  const first = turnOf(low.reduce((a, b) => Math.min(a, b), Infinity));
+  const last = turnOf(high.reduce((a, b) => Math.max(a, b), -Infinity));
+  return Array.from({ length: last - first + 1 }, (_, i) => {
+    const [from, to] = [360 * (first + i) - 180, 360 * (first + i) + 180];
+    const isWithin = low.map((_, k) => Number(low[k] < to && high[k] > from));
+    const within = (values: Float64Array) =>
+      values.map((v, k) =>
+        isWithin[k] ? Math.min(to, Math.max(from, v)) - 360 * (first + i) : NaN,
+      );
+    return { ...band, id: `spread ${first + i}`, low: within(low), high: within(high) };
+  });
 }
 
 /** What the curves should keep out of. */

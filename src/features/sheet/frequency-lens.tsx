@@ -28,6 +28,7 @@ import { lookOf } from './look-of';
 import { useSpreads } from './spreads';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
+import { bandLayers, useLensBands } from './use-lens-bands';
 import { usePointedVariation } from './use-evaluation';
 import { useTakes } from './use-takes';
 
@@ -41,7 +42,13 @@ interface Props {
 
 /** Level or phase, from the evaluation that is always there. */
 export function LevelOrPhase({ lens, ...props }: Props & { lens: 'level' | 'phase' }) {
-  return <Picture lens={lens} delays={null} {...props} />;
+  const wrapped = useUi((s) => s.phaseWrapped);
+  const spread = useSpreads((s) => (s.stale ? null : s.spread));
+  const bands = useMemo(
+    () => (spread ? spreadLayer(lens, spread, wrapped) : []),
+    [lens, spread, wrapped],
+  );
+  return <Picture lens={lens} delays={null} bands={bands} {...props} />;
 }
 
 /** Delay is computed only while it is looked at. */
@@ -51,9 +58,11 @@ export function DelayLens(props: Props) {
     () => new Map(picture?.layers.map(({ id, value }) => [id, value]) ?? []),
     [picture],
   );
+  const { delay } = useLensBands(props.sheet, 'delay');
+  const bands = useMemo(() => bandLayers(delay), [delay]);
   return (
     <LensState problem={problem ?? picture?.problems[0] ?? null} stale={stale}>
-      <Picture lens="delay" delays={delays} {...props} />
+      <Picture lens="delay" delays={delays} bands={bands} {...props} />
     </LensState>
   );
 }
@@ -61,9 +70,10 @@ export function DelayLens(props: Props) {
 function Picture({
   lens,
   delays,
+  bands,
   sheet,
   layers,
-}: Props & { lens: FrequencyLensName; delays: Delays | null }) {
+}: Props & { lens: FrequencyLensName; delays: Delays | null; bands: readonly BandLayer[] }) {
   const mark = usePreferences((p) => p.mark);
   const cursorHz = useUi((s) => s.cursorHz);
   const wrapped = useUi((s) => s.phaseWrapped);
@@ -76,11 +86,6 @@ function Picture({
   const measured = useMemo(() => takeLayers(lens, takes, wrapped), [lens, takes, wrapped]);
   const wanted = useWanted(lens, sheet, layers);
   const trials = useTrials(lens, sheet, wrapped);
-  const spread = useSpreads((s) => (s.stale ? null : s.spread));
-  const bands = useMemo(
-    () => (spread ? spreadLayer(lens, spread, wrapped) : []),
-    [lens, spread, wrapped],
-  );
   const drawn = useMemo(
     () => [...wanted, ...bands, ...lines, ...measured, ...trials],
     [wanted, bands, lines, measured, trials],

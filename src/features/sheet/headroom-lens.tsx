@@ -6,8 +6,10 @@ import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { LayerKey } from '@/ui/chart/layers';
 import { LensState } from './lens-state';
-import { LogPicture, logLine } from './log-picture';
+import { BandKey } from './band-key';
+import { LogPicture, logBand, logLine } from './log-picture';
 import { useLens } from './use-lens';
+import { useLensBands } from './use-lens-bands';
 import styles from './real-lenses.module.css';
 
 /** What gives out. */
@@ -39,9 +41,24 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
   const { frequenciesHz, opAmps, sourceVolts } = room;
   const [first] = opAmps;
   const shown = opAmps.find((o) => o.part === chosen) ?? first;
+  const bands = useLensBands(sheet, 'headroom');
+  const band = bands[shown.part];
   const layers = useMemo(
     () => [
-      logLine('most', 'most', 'built', frequenciesHz, drawable(shown, sourceVolts)),
+      ...logBand(
+        band && {
+          ...band,
+          low: drawable(band.low, shown, sourceVolts),
+          high: drawable(band.high, shown, sourceVolts),
+        },
+      ),
+      logLine(
+        'most',
+        'most',
+        'built',
+        frequenciesHz,
+        drawable(shown.mostVolts, shown, sourceVolts),
+      ),
       logLine(
         'source',
         'source',
@@ -50,7 +67,7 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
         frequenciesHz.map(() => sourceVolts),
       ),
     ],
-    [frequenciesHz, shown, sourceVolts],
+    [frequenciesHz, shown, sourceVolts, band],
   );
   const { fromHz, toHz } = sheet.view;
   const spare = 20 * Math.log10(first.first.volts / sourceVolts);
@@ -71,6 +88,7 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
         <span className={styles.key}>
           <LayerKey kind="line" look="keep" /> what it gives
         </span>
+        <BandKey shown={band !== undefined} />
       </p>
       <LogPicture
         title="Most source level over frequency"
@@ -126,8 +144,8 @@ function Picture({ sheet, room }: { sheet: Sheet; room: HeadroomPicture }) {
 /** Where next to nothing arrives any source would do: so far above the least it is drawn no further. */
 const ENOUGH = 1000;
 
-const drawable = ({ mostVolts, first }: OpAmpRoom, sourceVolts: number) =>
-  mostVolts.map((v) => (v > ENOUGH * Math.max(first.volts, sourceVolts) ? NaN : v));
+const drawable = (volts: Float64Array, { first }: OpAmpRoom, sourceVolts: number) =>
+  volts.map((v) => (v > ENOUGH * Math.max(first.volts, sourceVolts) ? NaN : v));
 
 const volts = (v: number, mark: DecimalMark) =>
   formatQuantity(v, 'volts', { digits: 3, unit: true, mark });

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import type { JointPicture } from '@/core/lenses/impedance';
+import type { CurveBand } from '@/core/lenses/bands';
+import { jointCurve, type JointPicture } from '@/core/lenses/impedance';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Sheet } from '@/core/sheet/schema';
@@ -8,8 +9,10 @@ import { LayerKey } from '@/ui/chart/layers';
 import { JointRemedies } from './joint-remedies';
 import { MENDABLE_DB, placeName, TIMES } from './joint-words';
 import { LensState } from './lens-state';
-import { LogPicture, logLine } from './log-picture';
+import { BandKey } from './band-key';
+import { LogPicture, logBand, logLine } from './log-picture';
 import { useLens } from './use-lens';
+import { useLensBands } from './use-lens-bands';
 import styles from './real-lenses.module.css';
 
 /** Beyond this a side is open for all that matters here, ohms. */
@@ -35,15 +38,19 @@ export function ImpedanceLens({ sheet }: { sheet: Sheet }) {
         : undefined,
     [shown],
   );
+  const bands = useLensBands(sheet, 'impedance');
   const layers = useMemo(
     () =>
       shown
         ? [
+            ...SIDES.flatMap((side) =>
+              logBand(drawableBand(bands[jointCurve(shown, side)]), `spread ${side}`),
+            ),
             logLine('load', 'load', 'built', shown.frequenciesHz, drawable(shown.loadOhms)),
             logLine('source', 'source', 'ideal', shown.frequenciesHz, drawable(shown.sourceOhms)),
           ]
         : [],
-    [shown],
+    [shown, bands],
   );
   const { fromHz, toHz } = sheet.view;
   return (
@@ -56,6 +63,7 @@ export function ImpedanceLens({ sheet }: { sheet: Sheet }) {
           <span className={styles.key}>
             <LayerKey kind="line" look="built" /> what it is loaded with
           </span>
+          <BandKey shown={layers.length > 2} />
         </p>
         <LogPicture
           title="Impedance both ways over frequency"
@@ -102,6 +110,10 @@ const NONE: readonly JointPicture[] = [];
 const keyOf = ({ before, after }: JointPicture) => `${before} ${after}`;
 const drawable = (ohms: Float64Array) =>
   ohms.map((z) => (z > OPEN_OHMS ? NaN : Math.max(z, SHORT_OHMS)));
+
+const SIDES = ['sourceOhms', 'loadOhms'] as const;
+const drawableBand = (band: CurveBand | undefined) =>
+  band && { ...band, low: drawable(band.low), high: drawable(band.high) };
 
 function Line({
   joint,

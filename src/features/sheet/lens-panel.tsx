@@ -40,7 +40,7 @@ export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
             sheet={sheet}
             layers={layers}
             wanted={lens.id === 'level' && followsAsk(sheet)}
-            spread={bar && lens.overFrequency === true}
+            spread={bar && lens.banded === true}
           />
         )}
         <div className={styles.picture} onPointerLeave={() => setUi({ cursorHz: null })}>

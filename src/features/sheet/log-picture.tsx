@@ -1,16 +1,24 @@
 import { useMemo } from 'react';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { formatQuantity } from '@/core/quantity/format';
-import type { LayerLook, LineLayer } from '@/ui/chart/layers';
+import {
+  valuesOf,
+  type BandLayer,
+  type ChartLayer,
+  type LayerLook,
+  type LineLayer,
+} from '@/ui/chart/layers';
 import type { PlotAxis } from '@/ui/chart/scales';
+import type { CurveBand } from '@/core/lenses/bands';
+import { bandLayers } from './use-lens-bands';
 import { OverFrequency } from './over-frequency';
 
 interface LogPictureProps {
   title: string;
   fromHz: number;
   toHz: number;
-  /** Heights are logarithms to base ten, as `logLine` gives them. */
-  layers: readonly LineLayer[];
+  /** Heights are logarithms to base ten, as `logLine` and `logBand` give them. */
+  layers: readonly ChartLayer[];
   unit: QuantityKind;
   /** What stands behind the unit. */
   per?: string;
@@ -40,18 +48,24 @@ export function logLine(
   x: Float64Array,
   values: Float64Array,
 ): LineLayer {
-  const y = values.map((v) => (v > 0 && Number.isFinite(v) ? Math.log10(v) : NaN));
-  return { kind: 'line', id, name, look, x, y };
+  return { kind: 'line', id, name, look, x, y: logarithms(values) };
 }
+
+/** What nine boards in ten stay within, by the logarithms of its ends; nothing where there is none. */
+export const logBand = (band: CurveBand | undefined, id?: string): BandLayer[] =>
+  bandLayers(band && { ...band, low: logarithms(band.low), high: logarithms(band.high) }, id);
+
+const logarithms = (values: Float64Array): Float64Array =>
+  values.map((v) => (v > 0 && Number.isFinite(v) ? Math.log10(v) : NaN));
 
 /** Whole decades about all that is drawn; of many only every second or third has words. */
 function decades(
-  layers: readonly LineLayer[],
+  layers: readonly ChartLayer[],
   unit: QuantityKind,
   per: string,
   least: number,
 ): PlotAxis {
-  const all = layers.flatMap((l) => Array.from(l.y).filter(Number.isFinite));
+  const all = valuesOf(layers).flatMap((values) => Array.from(values).filter(Number.isFinite));
   const [bottom, top] = all.length > 0 ? [Math.min(...all), Math.max(...all)] : [0, 1];
   let [low, high] = [Math.floor(bottom - 0.1), Math.ceil(top + 0.1)];
   while (high - low < least) {

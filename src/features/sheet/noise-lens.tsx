@@ -5,9 +5,11 @@ import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { LayerKey } from '@/ui/chart/layers';
 import { LensState } from './lens-state';
-import { LogPicture, logLine } from './log-picture';
+import { BandKey } from './band-key';
+import { LogPicture, logBand, logLine } from './log-picture';
 import { percent } from './spread-words';
 import { useLens } from './use-lens';
+import { useLensBands } from './use-lens-bands';
 import styles from './real-lenses.module.css';
 
 const PARTS_SHOWN = 12;
@@ -25,12 +27,15 @@ export function NoiseLens({ sheet }: { sheet: Sheet }) {
 function Picture({ sheet, noise }: { sheet: Sheet; noise: NoisePicture }) {
   const mark = usePreferences((p) => p.mark);
   const { frequenciesHz, outputDensity, inputDensity, parts } = noise;
+  const bands = useLensBands(sheet, 'noise');
   const layers = useMemo(
     () => [
+      ...logBand(bands.output, 'spread output'),
+      ...logBand(bands.input, 'spread input'),
       logLine('output', 'at the output', 'built', frequenciesHz, outputDensity),
       logLine('input', 'as if at the source', 'ideal', frequenciesHz, inputDensity),
     ],
-    [frequenciesHz, outputDensity, inputDensity],
+    [frequenciesHz, outputDensity, inputDensity, bands],
   );
   const volts = (v: number) => formatQuantity(v, 'volts', { digits: 3, unit: true, mark });
   const { fromHz, toHz } = sheet.view;
@@ -51,6 +56,7 @@ function Picture({ sheet, noise }: { sheet: Sheet; noise: NoisePicture }) {
         <span className={styles.key}>
           <LayerKey kind="line" look="ideal" /> as if at the source
         </span>
+        <BandKey shown={bands.output !== undefined} />
       </p>
       <LogPicture
         title="Noise density over frequency"

@@ -1,4 +1,4 @@
-import type { LineLayer } from '@/ui/chart/layers';
+import type { ChartLayer } from '@/ui/chart/layers';
 import { Plot } from '@/ui/chart/plot';
 import type { PlotAxis } from '@/ui/chart/scales';
 import { useFrequencyAxis } from '@/ui/chart/use-frequency-axis';
@@ -9,7 +9,7 @@ interface OverFrequencyProps {
   title: string;
   fromHz: number;
   toHz: number;
-  layers: readonly LineLayer[];
+  layers: readonly ChartLayer[];
   y: PlotAxis;
 }
 

@@ -44,10 +44,11 @@ export function useReadingSpread(id: string): { of: ReadingSpread | null; boards
 }
 
 /** A band may be this far behind the values, milliseconds. */
-const LATE = 300;
+export const LATE = 300;
 export const LIVE_BOARDS = 1000;
 /** So many are counted when they are asked for. */
 export const MANY_BOARDS = 100_000;
+/** Whatever is drawn by lot of the open sheet is of the same boards. */
 export const SEED = 1;
 
 let manyStop: AbortController | undefined;

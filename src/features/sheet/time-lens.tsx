@@ -2,6 +2,7 @@
 
 import { formatQuantity } from '@/core/quantity/format';
 import { layerName } from '@/core/sheet/layer-name';
+import type { CurveBand } from '@/core/lenses/bands';
 import type { TimePicture } from '@/core/lenses/time';
 import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
@@ -13,6 +14,7 @@ import { MiniPlot } from '@/ui/chart/mini-plot';
 import { lookOf } from './look-of';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
+import { bandLayers, useLensBands } from './use-lens-bands';
 import styles from './time-lens.module.css';
 
 const NAMES: Record<TimePicture['id'], string> = {
@@ -27,6 +29,7 @@ const NAMES: Record<TimePicture['id'], string> = {
 export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Layer[] }) {
   const mark = usePreferences((p) => p.mark);
   const { picture, problem, stale } = useLens(sheet, { lens: 'time' });
+  const bands = useLensBands(sheet, 'time');
   if (!picture)
     return (
       <LensState problem={problem} stale={stale}>
@@ -44,9 +47,9 @@ export function TimeLens({ sheet, layers }: { sheet: Sheet; layers: readonly Lay
             `${layerName(id, sheet)} reaches ${formatQuantity(extreme(value.volts), 'volts', { unit: true, digits: 3 })}`,
         )
         .join(', ')}
-      layers={linesOf(p)}
+      layers={[...bandLayers(bands[p.id]), ...linesOf(p)]}
       x={[0, p.input.seconds[p.input.seconds.length - 1]]}
-      y={rangeOf(p)}
+      y={rangeOf(p, bands[p.id])}
       xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
       yLabel={(v) => formatQuantity(v, 'volts', { unit: true, digits: 3, mark })}
     />
@@ -98,9 +101,10 @@ function linesOf({ input, layers }: TimePicture): LineLayer[] {
 const extreme = (volts: Float64Array) =>
   volts.reduce((most, v) => (Math.abs(v) > Math.abs(most) ? v : most), 0);
 
-function rangeOf({ input, layers }: TimePicture): [number, number] {
+function rangeOf({ input, layers }: TimePicture, band?: CurveBand): [number, number] {
   let [low, high] = [Infinity, -Infinity];
-  for (const volts of [input.volts, ...layers.layers.map((l) => l.value.volts)])
+  const ends = band ? [band.low, band.high] : [];
+  for (const volts of [input.volts, ...layers.layers.map((l) => l.value.volts), ...ends])
     for (const v of volts) {
       low = Math.min(low, v);
       high = Math.max(high, v);

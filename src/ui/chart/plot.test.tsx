@@ -100,6 +100,20 @@ describe('layers', () => {
     expect(corners[2][1]).toBeGreaterThanOrEqual(plot.y + plot.height);
   });
 
+  test('a band breaks where it has no number, and a stretch of one place is none', () => {
+    const broken: ChartLayer = {
+      ...LAYERS.band,
+      kind: 'band',
+      x: [20, 40, 80, 160, 320, 640],
+      low: [-9, -9, NaN, -9, NaN, -9],
+      high: [-3, -3, -3, -3, -3, NaN],
+    };
+    const d = /data-layer="b".* d="([^"]+)"/.exec(drawn([broken]))![1];
+    expect(d).not.toMatch(/NaN/);
+    expect(d.match(/M/g)).toHaveLength(1);
+    expect(d.match(/[\d.]+ [\d.]+/g)).toHaveLength(4);
+  });
+
   test('dots that would lie on each other are drawn once', () => {
     expect(drawn([LAYERS.dots]).match(/data-layer="d"/)).not.toBeNull();
     const d = /<path d="([^"]+)"[^>]*data-layer="d"/.exec(drawn([LAYERS.dots]))![1];

@@ -98,6 +98,22 @@ export function noiseOf(analysis: AcAnalysis, request: NoiseRequest): NoiseResul
   };
 }
 
+/**
+ * The density alone, at the values that an analysis has.
+ *
+ * @returns volts a root hertz, at the probe and divided by the gain from the source
+ */
+export function noiseDensity(
+  analysis: AcAnalysis,
+  probe: string,
+  frequenciesHz: Float64Array,
+): { output: Float64Array; input: Float64Array } {
+  const terms = [...analysis.system.noise, ...deviceNoise(analysis.linearised)];
+  const { total, gain } = densities(analysis, analysis.unknownOf(probe), terms, frequenciesHz);
+  const output = total.map(Math.sqrt);
+  return { output, input: output.map((volts, k) => (gain[k] > 0 ? volts / gain[k] : NaN)) };
+}
+
 /** Shot and channel noise of the devices at their operating point. */
 function deviceNoise(linearised: Linearised | undefined): NoiseTerm[] {
   if (!linearised) return [];

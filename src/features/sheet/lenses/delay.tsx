@@ -6,5 +6,6 @@ export const delay: Lens = {
   title: 'Delay',
   about: 'How long a burst of each frequency is held up',
   overFrequency: true,
+  banded: true,
   Picture: DelayLens,
 };

@@ -16,6 +16,8 @@ export interface Lens {
   about: string;
   /** Its picture lies over the frequencies of the sheet’s view. */
   overFrequency?: true;
+  /** What tolerances make of it is shown as a band. */
+  banded?: true;
   /** It says itself what its lines are: the list of layers is left out. */
   ownKey?: true;
   /** What the picture needs besides: a switch beside its ends, say. */

@@ -8,5 +8,6 @@ export const level: Lens = {
   title: 'Level',
   about: 'How loud each frequency comes out, against the source',
   overFrequency: true,
+  banded: true,
   Picture,
 };

@@ -26,6 +26,7 @@ export const phase: Lens = {
   title: 'Phase',
   about: 'How far each frequency is turned, followed on or within half a turn',
   overFrequency: true,
+  banded: true,
   Extra: WrapSwitch,
   Picture,
 };

@@ -3,16 +3,23 @@ import { heightOf, type PlotBox, type Scales } from '../scales';
 import { KEY, type BandLayer, type DrawProps, type LayerKind, type LayerLook } from './layer';
 import styles from './layers.module.css';
 
-/** There along the upper ends, back along the lower ones. */
+/** There along the upper ends, back along the lower ones, over each stretch that has both. */
 function outlineOf({ x, low, high }: BandLayer, scales: Scales, box: PlotBox): string {
   const along = Array.from(x, (value) =>
     Math.min(box.x + box.width, Math.max(box.x, scales.x(value))),
   );
   const point = (k: number, value: number) =>
     `${along[k].toFixed(2)} ${heightOf(value, scales, box).toFixed(2)}`;
-  const there = along.map((_, k) => point(k, high[k]));
-  const back = along.map((_, k) => point(k, low[k])).reverse();
-  return `M${[...there, ...back].join('L')}Z`;
+  let outline = '';
+  for (let from = 0, k = 0; k <= along.length; k++) {
+    if (k < along.length && !Number.isNaN(low[k]) && !Number.isNaN(high[k])) continue;
+    const stretch = Array.from({ length: k - from }, (_, i) => from + i);
+    const there = stretch.map((i) => point(i, high[i]));
+    const back = stretch.map((i) => point(i, low[i])).reverse();
+    if (stretch.length > 1) outline += `M${[...there, ...back].join('L')}Z`;
+    from = k + 1;
+  }
+  return outline;
 }
 
 const fillOf = (look: LayerLook, hatch: string) =>

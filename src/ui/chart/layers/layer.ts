@@ -27,7 +27,7 @@ export interface LineLayer extends Named {
   y: ArrayLike<number>;
 }
 
-/** What lies between two curves; an infinite value reaches the edge of the picture. */
+/** What lies between two curves; an infinite value reaches the edge of the picture, at no number it breaks. */
 export interface BandLayer extends Named {
   kind: 'band';
   x: ArrayLike<number>;

@@ -1,0 +1,155 @@
+import { ReedError } from '@/core/errors';
+import { formatQuantity } from '@/core/quantity/format';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { withArticle } from './index';
+import type { PartKind } from './part-kind';
+
+/** A number of a device's model as a data sheet tells it. */
+export interface DeviceFigure {
+  /** Of the model. */
+  field: string;
+  label: string;
+  quantity: QuantityKind;
+  /** What stands behind the unit. */
+  per?: string;
+  /** It is told in so many of the model's own unit. */
+  scale?: number;
+  /** Told in the line of a list. */
+  main?: true;
+}
+
+const figure = (
+  field: string,
+  label: string,
+  quantity: QuantityKind,
+  more: Pick<DeviceFigure, 'per' | 'scale' | 'main'> = {},
+): DeviceFigure => ({ field, label, quantity, ...more });
+
+const OP_AMP: readonly DeviceFigure[] = [
+  figure('gainBandwidthHz', 'Gain-bandwidth product', 'hertz', { main: true }),
+  figure('dcGainDb', 'Open-loop gain', 'decibels'),
+  figure('secondPoleHz', 'Second pole', 'hertz'),
+  figure('slewVoltsPerSecond', 'Slew rate', 'volts', { per: '/µs', scale: 1e6, main: true }),
+  figure('inputVoltageNoise', 'Voltage noise', 'volts', { per: '/√Hz', main: true }),
+  figure('voltageNoiseCornerHz', 'Rises as 1/f below', 'hertz'),
+  figure('inputCurrentNoise', 'Current noise', 'amps', { per: '/√Hz' }),
+  figure('currentNoiseCornerHz', 'Current noise rises below', 'hertz'),
+  figure('inputOhms', 'Input resistance', 'ohms'),
+  figure('inputFarads', 'Input capacitance', 'farads'),
+  figure('outputOhms', 'Output resistance', 'ohms'),
+  figure('outputAmps', 'Output current at most', 'amps'),
+  figure('offsetVolts', 'Input offset', 'volts'),
+  figure('biasAmps', 'Bias current', 'amps'),
+  figure('headroomVolts', 'Output stays inside the rails by', 'volts'),
+  figure('inputHeadroomVolts', 'Inputs work inside the rails by', 'volts'),
+  figure('leastNoiseGain', 'Stable from a noise gain of', 'ratio'),
+];
+
+const DIODE: readonly DeviceFigure[] = [
+  figure('saturationAmps', 'Saturation current', 'amps', { main: true }),
+  figure('emissionCoefficient', 'Emission coefficient', 'ratio', { main: true }),
+  figure('junctionFarads', 'Junction capacitance', 'farads'),
+  figure('transitSeconds', 'Transit time', 'seconds'),
+];
+
+const TRANSISTOR: readonly DeviceFigure[] = [
+  figure('betaForward', 'Current gain', 'ratio', { main: true }),
+  figure('betaReverse', 'Current gain reversed', 'ratio'),
+  figure('saturationAmps', 'Saturation current', 'amps', { main: true }),
+  figure('earlyVolts', 'Early voltage', 'volts'),
+  figure('baseEmitterFarads', 'Base-emitter capacitance', 'farads'),
+  figure('baseCollectorFarads', 'Base-collector capacitance', 'farads'),
+  figure('transitSeconds', 'Transit time', 'seconds'),
+];
+
+const JFET: readonly DeviceFigure[] = [
+  figure('saturatedDrainAmps', 'Drain current at 0 V', 'amps', { main: true }),
+  figure('pinchOffVolts', 'Pinch-off voltage', 'volts', { main: true }),
+  figure('lambdaPerVolt', 'Channel-length modulation', 'ratio', { per: '/V' }),
+  figure('gateSaturationAmps', 'Gate saturation current', 'amps'),
+  figure('gateSourceFarads', 'Gate-source capacitance', 'farads'),
+  figure('gateDrainFarads', 'Gate-drain capacitance', 'farads'),
+];
+
+/** By kind of part. Kept out of the kinds themselves: only forms and lists need these words. */
+const FIGURES: Readonly<Record<string, readonly DeviceFigure[]>> = {
+  'op-amp': OP_AMP,
+  diode: DIODE,
+  'light-emitting-diode': DIODE,
+  'npn-transistor': TRANSISTOR,
+  'pnp-transistor': TRANSISTOR,
+  'n-jfet': JFET,
+  'p-jfet': JFET,
+  ota: [
+    figure('biasSiemens', 'Bias current a volt', 'siemens', { main: true }),
+    figure('diodeAmps', 'Current of its linearising diodes', 'amps'),
+  ],
+};
+
+/** The kinds whose figures can be told one by one. */
+export const FIGURED_KINDS = Object.keys(FIGURES);
+
+/** What is told of a kind's model; nothing of kinds that have none. */
+export const figuresOf = ({ kind }: Pick<PartKind, 'kind'>): readonly DeviceFigure[] =>
+  FIGURES[kind] ?? [];
+
+/** A figure as a model has it, in the unit that it is told in; null where nothing is said. */
+export function figureIn(model: unknown, { field, scale = 1 }: DeviceFigure): number | null {
+  const value = isFields(model) ? model[field] : undefined;
+  return typeof value === 'number' ? value / scale : null;
+}
+
+/**
+ * The model with one of its figures changed.
+ *
+ * @param told in the unit that it is told in; null takes it away
+ * @throws ReedError `range` where the kind can have no such figure, or not without it
+ */
+export function withFigure(
+  kind: PartKind,
+  model: unknown,
+  { field, label, scale = 1 }: DeviceFigure,
+  told: number | null,
+): unknown {
+  const changed: Record<string, unknown> = { ...(isFields(model) ? model : {}) };
+  if (told === null) delete changed[field];
+  else changed[field] = told * scale;
+  const read = kind.model?.safeParse(changed);
+  if (read?.success) return changed;
+  const why =
+    told === null
+      ? `${withArticle(kind)} cannot be without it`
+      : (messagesIn(read?.error.issues ?? [])[0] ?? 'it cannot be so');
+  throw new ReedError('range', `${label}: ${why}.`);
+}
+
+/** “10 MHz, 9 V/µs, 5 nV/√Hz”. */
+export const figureWords = (kind: PartKind, model: unknown, mark: DecimalMark = 'point'): string =>
+  figuresOf(kind)
+    .flatMap((own) => {
+      const told = own.main ? figureIn(model, own) : null;
+      return told === null ? [] : [printFigure(own, told, mark)];
+    })
+    .join(', ');
+
+/** A figure with its unit. */
+export const printFigure = (
+  { quantity, per = '' }: DeviceFigure,
+  told: number,
+  mark: DecimalMark = 'point',
+): string => `${formatQuantity(told, quantity, { unit: true, digits: 4, mark })}${per}`;
+
+const isFields = (model: unknown): model is Record<string, unknown> =>
+  typeof model === 'object' && model !== null;
+
+interface Issue {
+  message: string;
+  errors?: Issue[][];
+}
+
+/** What a check complains of, of a choice between forms what each of them complains of. */
+const messagesIn = (issues: readonly unknown[]): string[] =>
+  (issues as Issue[]).flatMap(({ message, errors }) =>
+    errors ? errors.flatMap(messagesIn).filter((m) => !/^Invalid/.test(m)) : [message],
+  );
