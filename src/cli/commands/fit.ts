@@ -11,7 +11,7 @@ import {
 } from '@/core/fit/fit-circuit';
 import { PAIRS, type Pairs } from '@/core/fit/offers';
 import { stockOf } from '@/core/fit/stock-of';
-import type { Supply } from '@/core/fit/supply';
+import { chosenParts, type Supply } from '@/core/fit/supply';
 import { readStockTable, stockEntryOf, stockTable, type BadLine } from '@/core/library/stock-table';
 import { SERIES_NAMES, type SeriesName } from '@/core/quantity/series';
 import { quantityOfMeasure, readMeasure, ResponseReader } from '@/core/response/readings';
@@ -20,6 +20,7 @@ import { fitWay } from '@/core/sheet/fit-way';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Reading, Sheet } from '@/core/sheet/schema';
 import { meets } from '@/core/sheet/verdict';
+import { quoted } from '@/core/text';
 import { readArgs, UsageError, wholeNumber, writeOut, type Command } from '../command';
 import { readSubject, withIdealOpAmps, type Subject } from '../subject';
 
@@ -31,6 +32,7 @@ const OPTIONS = {
   inductors: text,
   stock: text,
   pairs: text,
+  trim: text,
   boards: text,
   'op-amp': text,
   probe: text,
@@ -41,11 +43,12 @@ const OPTIONS = {
 export const fit: Command = {
   name: 'fit',
   usage:
-    'CIRCUIT|ASK|SHEET [--resistors E24] [--capacitors E6] [--inductors E12] [--stock STOCK.csv] [--pairs none|parallel|series|both] [--boards N] [--op-amp ideal|sheet] [--probe net] [--out FITTED.json]',
+    'CIRCUIT|ASK|SHEET [--resistors E24] [--capacitors E6] [--inductors E12] [--stock STOCK.csv] [--pairs none|parallel|series|both] [--trim R1,R2] [--boards N] [--op-amp ideal|sheet] [--probe net] [--out FITTED.json]',
   summary: 'real part values: each rounded by itself, and all fitted together',
   run(args) {
     const { values, positionals } = readArgs(args, OPTIONS, 1);
     const pairs = oneOf('pairs', values.pairs ?? 'none', PAIRS);
+    const trim = (values.trim ?? '').split(',').filter((id) => id !== '');
     const opAmp = oneOf('op-amp', values['op-amp'] ?? 'sheet', ['ideal', 'sheet'] as const);
     const boards = wholeNumber('boards', values.boards ?? '1', 1, MOST_BOARDS);
     const stock = values.stock === undefined ? undefined : readStock(values.stock);
@@ -61,8 +64,15 @@ export const fit: Command = {
       fit: found,
       circuit,
     } = is === 'sheet'
-      ? fitSheet(subject.sheet!, asked, { pairs, boards, stock: stock?.stock, opAmp })
-      : fitBare(subject, asked, { pairs, boards, stock: stock?.stock, opAmp, probe: values.probe });
+      ? fitSheet(subject.sheet!, asked, { pairs, trim, boards, stock: stock?.stock, opAmp })
+      : fitBare(subject, asked, {
+          pairs,
+          trim,
+          boards,
+          stock: stock?.stock,
+          opAmp,
+          probe: values.probe,
+        });
     const told = (choice: FittedCircuit) => {
       const chosen = circuitOf(circuit, choice);
       return {
@@ -71,6 +81,12 @@ export const fit: Command = {
         readings: readingsOf(chosen, subject),
       };
     };
+    const missing = trim.filter((id) => !found.fitted.chosen.some((c) => c.id === id));
+    if (missing.length > 0)
+      throw new ReedError(
+        'range',
+        `There is no part ${quoted(missing[0])} whose value is chosen; there are ${found.fitted.chosen.map((c) => c.id).join(', ')}.`,
+      );
     const result = { nearest: told(found.nearest), fitted: told(found.fitted) };
     if (values.out !== undefined)
       writeOut(values.out, `${JSON.stringify(result.fitted.circuit, null, 2)}\n`);
@@ -92,6 +108,8 @@ export const fit: Command = {
 
 interface Options {
   pairs: Pairs;
+  /** Parts that are set with a trimmer. */
+  trim: readonly string[];
   boards: number;
   stock?: Supply['stock'];
   opAmp: 'ideal' | 'sheet';
@@ -112,7 +130,7 @@ const told = (asked: Asked): Asked =>
 
 function fitBare(subject: Subject, asked: Asked, options: Options): Found {
   const supply = { ...USUAL, ...told(asked) };
-  const { pairs, boards, stock, opAmp, probe } = options;
+  const { pairs, trim, boards, stock, opAmp, probe } = options;
   const circuit = opAmp === 'ideal' ? withIdealOpAmps(subject.circuit) : subject.circuit;
   const search = fitCircuit({
     circuit,
@@ -122,19 +140,22 @@ function fitBare(subject: Subject, asked: Asked, options: Options): Found {
     boards,
     span: subject.span,
     landmarks: subject.landmarks,
+    parts: chosenParts(circuit).map((part) =>
+      trim.includes(part.id) ? { ...part, making: 'trimmer' } : part,
+    ),
   });
   return { supply, circuit, fit: fitted(search) };
 }
 
 function fitSheet(given: Sheet, asked: Asked, options: Options): Found {
-  const { opAmp, pairs, boards, stock } = options;
+  const { opAmp, pairs, trim, boards, stock } = options;
   const parts = {
     ...given.parts,
     ...told(asked),
     ...(opAmp === 'ideal' ? { opAmp: { name: 'ideal', model: 'ideal' as const } } : {}),
   };
   const sheet = { ...given, parts };
-  const { result } = fitted(fitWay(sheet, { pairs, boards, stock }));
+  const { result } = fitted(fitWay(sheet, { pairs, trim, boards, stock }));
   if (!result)
     throw new ReedError(
       'range',

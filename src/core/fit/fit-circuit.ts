@@ -69,7 +69,9 @@ export function* fitCircuit(request: FitRequest): Generator<FittedCircuit, Circu
     if (part) return part;
     throw new ReedError(
       'range',
-      `There is no ${kind} that could be ${id}: nothing in the stock, or within the limits, comes near its value.`,
+      asked.making === 'trimmer'
+        ? `No ${kind} with a trimmer could be ${id}: nothing in the stock, or within the limits, reaches its value. Let it be made up otherwise.`
+        : `There is no ${kind} that could be ${id}: nothing in the stock, or within the limits, comes near its value.`,
       { part: id },
     );
   });
@@ -79,7 +81,7 @@ export function* fitCircuit(request: FitRequest): Generator<FittedCircuit, Circu
     wanted,
     parts,
     ...(request.readings ? { readings: request.readings(parts) } : {}),
-    ...(supply.stock ? { enough: enoughOf(supply.stock, boards) } : {}),
+    ...(supply.stock ? { enough: enoughOf(supply, boards) } : {}),
   });
   const told = (choice: Choice): FittedCircuit => ({
     chosen: parts.map(({ id, exact }, i) => ({ id, exact, ...choice.offers[i] })),
@@ -115,9 +117,11 @@ function spanOf(landmarks: readonly Landmark[]): Band {
 }
 
 /** Whether the stock has what a choice takes, for so many boards. */
-function enoughOf(stock: NonNullable<Supply['stock']>, boards: number) {
+function enoughOf({ stock = {}, trimmers }: Supply, boards: number) {
   const there = new Map(
-    Object.values(stock).flatMap((items) => items.map((i) => [i.id, i.quantity] as const)),
+    [...Object.values(stock), trimmers ?? []].flatMap((items) =>
+      items.map((i) => [i.id, i.quantity] as const),
+    ),
   );
   return (offers: readonly Offer[]): boolean => {
     const taken = new Map<string, number>();
@@ -139,10 +143,13 @@ export function circuitOf(circuit: Circuit, { chosen }: Pick<FittedCircuit, 'cho
     if (how === 'single') return [withMain(part, choice.value)];
     const two = part as Part & { a: string; b: string };
     const middle = free(`${part.id}.middle`);
-    const [first, second] = of.map((value) => withMain(two, value));
+    // Of a trimmer there is what it is set to.
+    const both = how === 'trimmer' ? [of[0], choice.value - of[0]] : of;
+    const [first, second] = both.map((value) => withMain(two, value));
+    const isRow = how !== 'parallel';
     return [
-      how === 'series' ? ({ ...first, b: middle } as Part) : first,
-      { ...second, id: free(`${part.id}.2`), ...(how === 'series' ? { a: middle } : {}) },
+      isRow ? ({ ...first, b: middle } as Part) : first,
+      { ...second, id: free(`${part.id}.2`), ...(isRow ? { a: middle } : {}) },
     ];
   });
   return { ...circuit, parts };

@@ -9,7 +9,7 @@ import { preferredNumbers } from '@/core/quantity/series';
 import type { Circuit } from '@/core/circuit/schema';
 import { blocksOf } from './blocks';
 import { circuitOf, fitCircuit, fitted, type CircuitFit } from './fit-circuit';
-import type { Supply } from './supply';
+import { chosenParts, type Supply } from './supply';
 
 const E24_E6: Supply = { resistors: 'E24', capacitors: 'E6', inductors: 'E12' };
 
@@ -112,6 +112,33 @@ test('pairs come closer, and the circuit with both parts is the one that was jud
   expect(worstOn(built, circuit, hz)).toBeLessThan(paired.fitted.worstDb * 1.05 + 0.003);
 });
 
+test('parts with a trimmer make up for the others; the board with what they are set to is the judged one', () => {
+  const { circuit, hz } = circuitFor(ASKS[2]);
+  const single = fitOf(circuit, hz);
+  const resistors = chosenParts(circuit).filter((p) => p.kind === 'resistor');
+  const trimmed = resistors.map((p) => p.id).slice(0, 2);
+  const parts = chosenParts(circuit).map((p) =>
+    trimmed.includes(p.id) ? { ...p, making: 'trimmer' as const } : p,
+  );
+  const span = { fromHz: hz / 30, toHz: hz * 30 };
+  const found = fitted(
+    fitCircuit({ circuit, ideal: circuit, probe: 'out', supply: E24_E6, span, parts }),
+  );
+  expect(found.fitted.worstDb).toBeLessThan(single.fitted.worstDb);
+  expect(found.fitted.worstDb).toBeLessThanOrEqual(found.nearest.worstDb);
+  for (const choice of [found.nearest, found.fitted])
+    for (const { id, value, made } of choice.chosen) {
+      expect(made.how).toBe(trimmed.includes(id) ? 'trimmer' : 'single');
+      if (made.how === 'trimmer') {
+        expect(value).toBeGreaterThan(made.of[0]);
+        expect(value).toBeLessThan(made.of[0] + made.of[1]);
+      }
+    }
+  const built = circuitOf(circuit, found.fitted);
+  expect(built.parts).toHaveLength(circuit.parts.length + trimmed.length);
+  expect(worstOn(built, circuit, hz)).toBeLessThan(found.fitted.worstDb * 1.05 + 0.003);
+});
+
 describe('a stock', () => {
   const item = (value: number, quantity: number, i: number) => ({ id: `p${i}`, value, quantity });
   const stock = {
@@ -132,6 +159,25 @@ describe('a stock', () => {
           [...stock.resistor, ...stock.capacitor].find((i) => i.id === id)!.quantity,
         );
     }
+  });
+
+  test('gives its own trimmers, and says where none of them reaches', () => {
+    const { circuit, hz } = circuitFor(ASKS[0]);
+    const parts = chosenParts(circuit).map((p) => ({ ...p, making: 'trimmer' as const }));
+    const span = { fromHz: hz / 30, toHz: hz * 30 };
+    const fitWith = (trimmers: Supply['trimmers']) =>
+      fitted(
+        fitCircuit({
+          ...{ circuit, ideal: circuit, probe: 'out', span, parts },
+          supply: { ...E24_E6, trimmers },
+        }),
+      );
+    const tracks = [1e3, 2e3, 5e3, 10e3, 20e3, 50e3].map((v, i) => ({ ...item(v, 3, 40 + i) }));
+    const { chosen } = fitWith(tracks).fitted;
+    for (const { made } of chosen.filter((c) => c.made.how === 'trimmer'))
+      expect(tracks.map((t) => t.value)).toContain(made.of[1]);
+    expect(chosen.some((c) => c.made.how === 'trimmer')).toBe(true);
+    expect(() => fitWith([])).toThrow(/No resistor with a trimmer could be R1/);
   });
 
   test('without a part of a kind that is needed says which', () => {

@@ -3,7 +3,7 @@ import { blocksOf } from './blocks';
 import { combined } from './combine';
 import { costOf, worstOf } from './cost';
 import { nearestOffer, type Offer } from './offers';
-import { polish, withPairs, type Polished } from './polish';
+import { polish, withPairs, withTrimmersSet, type Polished } from './polish';
 import type { Choice, FitProblem } from './problem';
 import { solveExact } from './solve-exact';
 import { towardsReadings } from './towards-readings';
@@ -52,7 +52,8 @@ export function* fit(problem: FitProblem): Generator<Choice, Fitted> {
   const finalists: Polished[] = [];
   for (const start of [nearest.offers, ...rows]) {
     const found = polish(trial, wanted.coarse, start, problem);
-    if (found && (problem.enough?.(found.offers) ?? true)) finalists.push(found);
+    if (found && (problem.enough?.(found.offers) ?? true))
+      finalists.push(withTrimmersSet(trial, wanted.coarse, found, problem));
     yield best;
   }
   finalists.sort((a, b) => a.cost - b.cost);
@@ -117,7 +118,12 @@ const MISSED_DB = 0.5;
 /** Every part rounded by itself, to what is still there. */
 function nearestOffers({ parts, enough }: FitProblem): Offer[] {
   const taken: Offer[] = [];
-  for (const { singles, exact } of parts) {
+  for (const { singles, exact, trimmed, pairsNear } of parts) {
+    const set = trimmed ? pairsNear?.(exact)[0] : undefined;
+    if (set && (enough?.([...taken, set]) ?? true)) {
+      taken.push(set);
+      continue;
+    }
     const left = enough ? singles.filter((offer) => enough([...taken, offer])) : singles;
     taken.push(nearestOffer(left.length > 0 ? left : singles, exact)!);
   }

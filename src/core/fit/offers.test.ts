@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { around, nearestOffer, pairsNear, seriesOffers } from './offers';
+import {
+  around,
+  nearestOffer,
+  pairsNear,
+  seriesOffers,
+  USUAL_TRIMMERS,
+  withTrimmer,
+} from './offers';
 
 const E12 = seriesOffers('E12', 100, 1e6);
 
@@ -42,4 +49,23 @@ test('no pair comes nearer than the first that is offered', () => {
     ),
     { numRuns: 60 },
   );
+});
+
+test('a trimmer is the smallest that reaches a tenth either way, with its value off the ends', () => {
+  const fixed = seriesOffers('E12', 10, 1e6);
+  fc.assert(
+    fc.property(fc.double({ min: 200, max: 5e5, noNaN: true }), (value) => {
+      const { made, value: set } = withTrimmer(fixed, USUAL_TRIMMERS, value)!;
+      const [one, track] = made.of;
+      expect(set).toBe(value);
+      expect(one + track).toBeGreaterThan(value * 1.02);
+      expect(one).toBeLessThan(value * 0.98);
+      expect(track).toBeGreaterThanOrEqual(0.2 * value);
+      expect(track).toBeLessThan(value * 1.05);
+      const turn = (value - one) / track;
+      expect(turn).toBeGreaterThanOrEqual(0.1);
+      expect(turn).toBeLessThanOrEqual(0.9);
+    }),
+  );
+  expect(withTrimmer(fixed, [], 1000)).toBeUndefined();
 });

@@ -1,9 +1,9 @@
 import { preferredNumbers, type SeriesName } from '@/core/quantity/series';
 
-/** What a value is made of: one part, or two of them. */
+/** What a value is made of: one part, two of them, or one in series with a trimmer that is set to it. */
 export interface Made {
-  how: 'single' | 'parallel' | 'series';
-  /** Values of the parts that it is made of. */
+  how: 'single' | 'parallel' | 'series' | 'trimmer';
+  /** Values of the parts that it is made of; of a trimmer the whole track. */
   of: readonly number[];
   /** The entry of the stock that each is taken from, where they are. */
   stock?: readonly string[];
@@ -18,6 +18,10 @@ export interface Offer {
 /** How two parts may stand for one. */
 export const PAIRS = ['none', 'parallel', 'series', 'both'] as const;
 export type Pairs = (typeof PAIRS)[number];
+
+/** How a part may be made up: as all of a circuit, or with a trimmer. */
+export const MAKINGS = [...PAIRS, 'trimmer'] as const;
+export type Making = (typeof MAKINGS)[number];
 
 /** Values of a kind that lie in the drawer, each with how many there are. */
 export interface StockItem {
@@ -81,6 +85,49 @@ export function pairsNear(
   return offers
     .sort((a, b) => Math.abs(Math.log(a.value / value)) - Math.abs(Math.log(b.value / value)))
     .slice(0, OFFERED);
+}
+
+/** Tracks that trimmers are made with. */
+export const USUAL_TRIMMERS: readonly Offer[] = seriesOffers('E3', 10, 4.7e6);
+
+/** What a trimmer reaches, either way from its middle, as a part of the value it is set to. */
+const TRIM_REACH = 0.1;
+/** It is not used nearer to the ends of its track than this part of it. */
+const TRIM_ENDS = 0.1;
+
+/**
+ * A fixed part in series with a trimmer, set to a value: the smallest trimmer that reaches far enough
+ * either way, with the fixed part that brings it nearest to the middle of its track.
+ *
+ * @param fixed that can be had, rising
+ * @param trimmers the whole tracks that can be had, rising
+ * @returns nothing where no trimmer reaches the value
+ */
+export function withTrimmer(
+  fixed: readonly Offer[],
+  trimmers: readonly Offer[],
+  value: number,
+): Offer | undefined {
+  for (const trimmer of trimmers) {
+    const track = trimmer.value;
+    if (track < 2 * TRIM_REACH * value) continue;
+    const one = nearestByAmount(fixed, value - track / 2);
+    const turn = one ? (value - one.value) / track : -1;
+    if (!one || turn < TRIM_ENDS || turn > 1 - TRIM_ENDS) continue;
+    const stock = one.made.stock && [...one.made.stock, ...(trimmer.made.stock ?? [])];
+    return {
+      value,
+      made: { how: 'trimmer', of: [one.value, track], ...(stock ? { stock } : {}) },
+    };
+  }
+  return undefined;
+}
+
+/** The offer nearest a value by what is between them. */
+function nearestByAmount(offers: readonly Offer[], value: number): Offer | undefined {
+  const [a, b] = around(offers, value);
+  if (!a || !b) return a ?? b;
+  return value - a.value < b.value - value ? a : b;
 }
 
 function pairOf(

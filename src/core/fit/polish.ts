@@ -134,6 +134,27 @@ class Best {
   }
 }
 
+/** The same with its trimmers set as well as they can be for the parts that were chosen. */
+export function withTrimmersSet(
+  trial: Trial,
+  wanted: WantedLevels,
+  start: Polished,
+  { parts, enough = () => true }: PolishOptions,
+): Polished {
+  const free = parts.flatMap(({ trimmed }, i) => (trimmed ? [i] : []));
+  if (free.length === 0) return start;
+  const values = start.offers.map((o) => o.value);
+  const exact = solveExact(trial, wanted, values, free, false);
+  if (!exact) return start;
+  const offers = start.offers.map((offer, i) =>
+    free.includes(i) ? (parts[i].pairsNear!(exact.values[i])[0] ?? offer) : offer,
+  );
+  const errors = errorsOf(trial, wanted, offers);
+  if (!errors || !enough(offers)) return start;
+  const cost = costOf(errors);
+  return cost < start.cost ? { offers, cost } : start;
+}
+
 /** Two parts where one would do are taken back as long as that costs no more than this, dB. */
 const PLAIN_DB = 0.02;
 
@@ -180,7 +201,7 @@ function plainer(
   for (;;) {
     let next: Polished | undefined;
     for (let i = 0; i < parts.length; i++) {
-      if (offers[i].made.how === 'single') continue;
+      if (offers[i].made.how === 'single' || parts[i].trimmed) continue;
       for (const single of around(parts[i].singles, offers[i].value)) {
         if (!single) continue;
         const tried = offers.map((o, k) => (k === i ? single : o));

@@ -14,6 +14,8 @@ export interface FitPart {
   singles: readonly Offer[];
   /** Pairs it can be that come near a value; absent where it is to be one part. */
   pairsNear?: (value: number) => readonly Offer[];
+  /** It is set with a trimmer: pairs are what it is, at any value, and singles but places to look. */
+  trimmed?: true;
 }
 
 /** Numbers that are read off a circuit, and how far they miss what is wanted of them. */

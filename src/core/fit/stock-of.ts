@@ -10,3 +10,9 @@ export function stockOf(entries: readonly StockEntry[]): NonNullable<Supply['sto
       (stock[kind] ??= []).push({ id, value, quantity });
   return stock;
 }
+
+/** The trimmers and potentiometers among some stock, whose whole tracks are told. */
+export const trimmersIn = (entries: readonly StockEntry[]): StockItem[] =>
+  entries.flatMap(({ id, kind, value, quantity }) =>
+    kind === 'potentiometer' && value !== undefined ? [{ id, value, quantity }] : [],
+  );

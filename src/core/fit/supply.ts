@@ -4,6 +4,9 @@ import {
   pairsNear,
   seriesOffers,
   stockOffers,
+  USUAL_TRIMMERS,
+  withTrimmer,
+  type Making,
   type Offer,
   type Pairs,
   type StockItem,
@@ -18,6 +21,8 @@ export interface Supply {
   /** What lies in the drawer, by kind of part; where a kind is named, nothing else is taken. */
   stock?: Readonly<Partial<Record<ChosenKind, readonly StockItem[]>>>;
   pairs?: Pairs;
+  /** Trimmers of the drawer; without, those that can be bought. */
+  trimmers?: readonly StockItem[];
   limits?: Readonly<Partial<Record<ChosenKind, readonly [least: number, greatest: number]>>>;
 }
 
@@ -38,6 +43,8 @@ export interface AskedPart {
   exact: number;
   /** How far from its exact value it may lie, as a factor; by default a decade either way. */
   reach?: number;
+  /** How it may be made up, where that is other than for all parts. */
+  making?: Making;
 }
 
 /** A part is looked for within this factor of its exact value; its companions further. */
@@ -52,7 +59,7 @@ const FINE = 2e-3;
  * @returns nothing where there is none of its kind
  */
 export function fitPart(
-  { id, kind, exact, reach: far = REACH }: AskedPart,
+  { id, kind, exact, reach: far = REACH, making }: AskedPart,
   supply: Supply,
 ): FitPart | undefined {
   const { field, from, adds } = KINDS[kind];
@@ -70,8 +77,16 @@ export function fitPart(
       : seriesOffers(series, ...span(reach));
   };
   const singles = listed(far);
+  if (making === 'trimmer' && kind === 'resistor') {
+    const trimmers = trimmersOf(supply);
+    const set = (value: number) => withTrimmer(listed(COMPANIONS), trimmers, value) ?? [];
+    const places = seriesOffers('E24', ...span(far)).flatMap(({ value }) => set(value));
+    if (places.length === 0) return undefined;
+    const pairsNear = (value: number) => [set(value)].flat();
+    return { id, field, exact, singles: places, pairsNear, trimmed: true };
+  }
   if (singles.length === 0) return undefined;
-  const pairs = supply.pairs ?? 'none';
+  const pairs = making === undefined || making === 'trimmer' ? (supply.pairs ?? 'none') : making;
   const companions = pairs === 'none' || series === 'exact' ? [] : listed(COMPANIONS);
   return {
     id,
@@ -83,6 +98,9 @@ export function fitPart(
       : {}),
   };
 }
+
+const trimmersOf = ({ trimmers }: Supply): readonly Offer[] =>
+  trimmers ? stockOffers(trimmers, 0, Infinity) : USUAL_TRIMMERS;
 
 /** Values close to each other about an exact one, itself among them. */
 function anyValue(exact: number, from: number, to: number): Offer[] {

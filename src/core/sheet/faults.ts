@@ -3,6 +3,7 @@ import { hasTopology } from '@/core/topologies';
 import { netsOfDrawing } from '@/core/topologies/instantiate';
 import { firstIssue } from '@/core/document/issue';
 import { isPart, isPort, type Drawing } from '@/core/drawing/drawing';
+import { isChosenKind } from '@/core/fit/supply';
 import { hasPartKind, partKindOf } from '@/core/parts';
 import type { PartKind } from '@/core/parts/part-kind';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
@@ -131,6 +132,8 @@ function partFault(
     const problem = quantityProblem(quantity, value);
     if (problem) return { at: `.more.${name}`, message: problem };
   }
+  const unlike = part?.made ? madeFault(kind, part) : null;
+  if (unlike) return { at: '.made', message: unlike };
   if (part?.losses && !kind.lossy)
     return { at: '.losses', message: `${kind.article} ${kind.noun} has no losses` };
   if (!part?.model) return null;
@@ -139,6 +142,28 @@ function partFault(
   if (result.success) return null;
   const { path, message } = firstIssue(result.error, part.model.model);
   return { at: path === '' ? '.model.model' : `.model.model.${path}`, message };
+}
+
+/** What two parts come to may differ from the value by rounding alone. */
+const SAME = 1e-3;
+
+/** What is wrong with the parts that a value is made up of. */
+function madeFault(
+  { article, noun, kind }: PartKind,
+  { made, value = 0 }: StagePart,
+): string | null {
+  if (!isChosenKind(kind)) return `${article} ${noun} is not made up of two`;
+  const { how, of } = made!;
+  const [sum, beside] = [of[0] + of[1], (of[0] * of[1]) / (of[0] + of[1])];
+  if (how === 'trimmer') {
+    if (kind !== 'resistor') return `${article} ${noun} has no trimmer`;
+    const isWithin = value >= of[0] * (1 - SAME) && value <= sum * (1 + SAME);
+    return isWithin ? null : 'its trimmer cannot be set to its value';
+  }
+  const adds = how === (kind === 'capacitor' ? 'parallel' : 'series');
+  return Math.abs((adds ? sum : beside) / value - 1) < SAME
+    ? null
+    : 'the two parts that it is made up of do not come to its value';
 }
 
 /** What is wrong with how an own drawing is joined, in words. */

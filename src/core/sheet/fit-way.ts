@@ -18,7 +18,11 @@ export interface FitOptions {
   way?: number;
   pairs?: Pairs;
   stock?: Supply['stock'];
+  /** Trimmers of the drawer, where all is to come from there. */
+  trimmers?: Supply['trimmers'];
   boards?: number;
+  /** Parts of the circuit, by name, that are set with a trimmer whatever is said of them. */
+  trim?: readonly string[];
   /** Whether values that a person chose may be changed too. */
   all?: boolean;
 }
@@ -52,8 +56,8 @@ const BEYOND = 30;
  * @throws ReedError as solving the way
  */
 export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, WayFit> {
-  const { way: index = 0, boards, pairs, stock } = options;
-  const places = placesOf(sheet, index, options.all ?? false);
+  const { way: index = 0, boards, pairs, stock, trimmers } = options;
+  const places = placesOf(sheet, index, options);
   const way = sheet.ways[index];
   if (places.length === 0) return { nearest: way, fitted: way };
   const exact = withExact(sheet, index, places);
@@ -66,6 +70,7 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
       ...sheet.parts,
       ...(pairs ? { pairs } : {}),
       ...(stock ? { stock } : {}),
+      ...(trimmers ? { trimmers } : {}),
       limits: limitsOf(sheet),
     },
     ...(boards === undefined ? {} : { boards }),
@@ -87,7 +92,11 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
 }
 
 /** The parts of a way that are chosen, with the values they would have if any could be had. */
-function placesOf(sheet: SheetDesign, index: number, all: boolean): Place[] {
+function placesOf(
+  sheet: SheetDesign,
+  index: number,
+  { all = false, trim = [] }: Pick<FitOptions, 'all' | 'trim'>,
+): Place[] {
   const way = sheet.ways[index];
   const names = partNames(way.stages);
   return way.stages
@@ -100,15 +109,18 @@ function placesOf(sheet: SheetDesign, index: number, all: boolean): Place[] {
         if (!free || !(id in values) || !isChosenKind(kind) || partKindOf(kind).series === null)
           return [];
         const kept = reachOf(stage, kind);
+        const name = `${prefixOf(sheet, index)}${names.get(stage.id)?.get(id) ?? id}`;
+        const making = trim.includes(name) ? 'trimmer' : own?.may;
         return [
           {
             stage: stage.id,
             part: id,
             asked: {
-              id: `${prefixOf(sheet, index)}${names.get(stage.id)?.get(id) ?? id}`,
+              id: name,
               kind,
               exact: values[id],
               ...(kept === undefined ? {} : { reach: kept }),
+              ...(making === undefined ? {} : { making }),
             },
           },
         ];

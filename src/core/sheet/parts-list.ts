@@ -64,13 +64,22 @@ export function partsList(sheet: Sheet): PartsList {
         const part = stage.parts[id] as StagePart | undefined;
         const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
         const device = deviceName(sheet, kind, part);
-        const pieces = part?.made?.of ?? [values[id]];
-        for (const value of pieces) put(lines, { kind, value, device, name, part }, stresses);
+        for (const piece of piecesOf(kind, values[id], part))
+          put(lines, { ...piece, device, name, part }, stresses);
       }
     }
   });
   putReference(lines, sheet.parts.supply);
   return { lines: [...lines.values()].sort(inOrder), problems };
+}
+
+/** What is soldered in for one part of the drawing. */
+function piecesOf(kind: string, value: number, part: StagePart | undefined) {
+  const { how, of } = part?.made ?? { how: 'single', of: [value] };
+  return of.map((one, i) => ({
+    kind: how === 'trimmer' && i > 0 ? 'potentiometer' : kind,
+    value: one,
+  }));
 }
 
 /** What the half-supply reference is made of, where a single rail feeds the sheet. */

@@ -3,12 +3,14 @@ import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { notNegative, positive } from '@/core/circuit/part';
 import { bankSchema } from '@/core/sheet/bank-schema';
 import type { Drawing } from '@/core/drawing/drawing';
+import { MAKINGS } from '@/core/fit/offers';
 import { FACINGS } from '@/core/parts/geometry';
 import { askSchema } from '@/core/design/ask';
 import { between, within } from '@/core/quantity/bounds';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import { measureSchema } from '@/core/response/readings';
 import { isVisible } from '@/core/text';
+import { MEASURED_LIMITS } from '@/core/spread/measured';
 
 /** How much one sheet may hold. Whoever would go over is told the limit where it happens. */
 export const SHEET_LIMITS = {
@@ -104,13 +106,15 @@ export const CHOSEN_BY = ['fit', 'hand', 'known', 'solved'] as const;
 export const stagePartSchema = z.strictObject({
   /** Its main number, in SI units: ohms, farads, henries, siemens, amperes, volts. */
   value: z.number({ error: 'must be a finite number' }).optional(),
-  /** The two parts that make the value up, where it is not one. */
+  /** The two parts that make the value up, where it is not one: of a trimmer, its whole track. */
   made: z
     .strictObject({
-      how: z.enum(['parallel', 'series']),
+      how: z.enum(['parallel', 'series', 'trimmer']),
       of: z.array(positive).length(2, 'must list two values'),
     })
     .optional(),
+  /** How it may be made up, where that is other than for all parts. */
+  may: z.enum(MAKINGS).optional(),
   /** Who chose the value: the series, the person, a bank’s known parts, or a back-solve. */
   chosen: z.enum(CHOSEN_BY).default('fit'),
   /** Its further numbers, by name: turn, second, k. */
@@ -264,6 +268,10 @@ export const readingSchema = z.strictObject({
   at: outputSchema.optional(),
 });
 
+const measuredPieces = z
+  .array(between(MEASURED_LIMITS.least, MEASURED_LIMITS.most))
+  .max(MEASURED_LIMITS.pieces, `holds at most ${MEASURED_LIMITS.pieces} pieces`);
+
 /** How far parts are off where nothing is said of a part itself, and how they lie within that. */
 export const deviationsSchema = z.strictObject({
   resistor: tolerance,
@@ -272,7 +280,16 @@ export const deviationsSchema = z.strictObject({
   potentiometer: tolerance,
   /** Of the gain-bandwidth of op-amps. */
   opAmp: tolerance,
-  shape: z.enum(['uniform', 'normal']),
+  /** Around the middle: also of kinds of which nothing was measured. */
+  shape: z.enum(['uniform', 'normal', 'measured']),
+  /** Of pieces that were measured: how far each was off, as a part of its value. */
+  measured: z
+    .strictObject({
+      resistor: measuredPieces.optional(),
+      capacitor: measuredPieces.optional(),
+      inductor: measuredPieces.optional(),
+    })
+    .optional(),
   /** Whether parts of one kind come off one reel and are off together. */
   oneReel: z.boolean(),
   /** Kelvins that the room may be away from the temperature that values are given at. */

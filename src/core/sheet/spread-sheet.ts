@@ -2,7 +2,7 @@ import type { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
 import { explored } from '@/core/response/landmarks';
-import type { Deviating } from '@/core/spread/deviations';
+import type { Deviating, Shape } from '@/core/spread/deviations';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread, type SpreadFrames } from '@/core/spread/spread';
@@ -92,7 +92,8 @@ function rulesOf(
   drawer: readonly StockEntry[],
 ): { rules: Rules; own: ReadonlySet<string> } {
   const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
-  const shape = { is: deviations.shape };
+  const { shape: lie, measured = {} } = deviations;
+  const shape: Shape = { is: lie === 'uniform' ? 'uniform' : 'normal' };
   const ofKind = (tolerance: number, reel?: string): Rule => ({
     tolerance,
     shape,
@@ -105,6 +106,10 @@ function rulesOf(
     potentiometer: ofKind(deviations.potentiometer),
     'op-amp': ofKind(deviations.opAmp),
   };
+  // What was measured of a kind goes before what is said of it.
+  if (lie === 'measured')
+    for (const [kind, pieces] of Object.entries(measured))
+      if (pieces.length > 0) rules[kind] = { ...rules[kind], ...asMeasured(pieces) };
   const own = new Set<string>();
   const shafts = new Map(
     sheet.controls.flatMap(({ id, moves }) =>
@@ -127,13 +132,19 @@ function rulesOf(
         const entry = part?.stock === undefined ? undefined : stock.get(part.stock);
         const usual = rules[kind] as Rule | undefined;
         if (!part || !usual) continue;
-        const tolerance = (part.tolerance ?? entry?.tolerance ?? usual.tolerance) * pairing(part);
+        const told = part.tolerance ?? entry?.tolerance;
+        const together = pairing(part);
+        const off: Rule =
+          part.made?.how === 'trimmer'
+            ? trimmedRule(part, shape)
+            : told !== undefined && usual.shape?.is === 'measured'
+              ? { ...usual, shape, tolerance: told * together }
+              : pairedRule({ ...usual, tolerance: told ?? usual.tolerance }, together);
         const { ppmPerKelvin } = entry ?? {};
         const shaft =
           kind === 'potentiometer' ? shafts.get(`${way.id} ${stage.id} ${id}`) : undefined;
         rules[name] = {
-          ...usual,
-          tolerance,
+          ...off,
           // Tracks on one shaft are of one make.
           ...(shaft === undefined ? {} : { reel: shaft }),
           ...(ppmPerKelvin === undefined ? {} : { perKelvin: ppmPerKelvin * 1e-6 }),
@@ -143,9 +154,32 @@ function rulesOf(
   return { rules, own };
 }
 
+/** Pieces that were measured, each as likely as the others; none is further off than the furthest. */
+const asMeasured = (deviations: readonly number[]): Pick<Rule, 'tolerance' | 'shape'> => ({
+  tolerance: Math.max(...deviations.map(Math.abs)),
+  shape: { is: 'measured', deviations },
+});
+
+/** The rule of two parts in the place of one: what they have in common stays, the rest is less. */
+function pairedRule(rule: Rule, together: number): Rule {
+  if (rule.shape?.is !== 'measured') return { ...rule, tolerance: rule.tolerance * together };
+  const { deviations } = rule.shape;
+  const mean = deviations.reduce((a, b) => a + b, 0) / deviations.length;
+  return { ...rule, ...asMeasured(deviations.map((off) => mean + (off - mean) * together)) };
+}
+
+/** A trimmer is set by hand to within this part of its track. */
+const SET_WITHIN = 0.01;
+
+/** What was set to its value is off by what a hand can set, whatever its parts are off by. */
+const trimmedRule = ({ made, value }: StagePart, shape: Shape): Rule => ({
+  tolerance: (SET_WITHIN * made!.of[1]) / value!,
+  shape,
+});
+
 /** Two parts that are off independently are together off by less: as the root of their squares. */
 function pairing({ made }: StagePart): number {
-  if (!made) return 1;
+  if (!made || made.how === 'trimmer') return 1;
   const [a, b] = made.of;
   return Math.hypot(a, b) / (a + b);
 }

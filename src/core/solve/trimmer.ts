@@ -1,4 +1,4 @@
-import { seriesOffers } from '@/core/fit/offers';
+import { seriesOffers, USUAL_TRIMMERS, withTrimmer } from '@/core/fit/offers';
 
 /** A fixed resistor and a trimmer in series that reach a value. */
 export interface FixedAndTrimmer {
@@ -8,19 +8,13 @@ export interface FixedAndTrimmer {
   turn: number;
 }
 
-/** The trimmer spans at least this part of the value, either way of it together. */
-const LEAST_SPAN = 0.15;
-const SPAN = 30;
+/** The fixed part is looked for down to this part of a value. */
+const LEAST = 1 / 30;
 
 /** A resistor and the smallest usual trimmer that bring a value near the middle of its travel. */
 export function fixedAndTrimmer(ohms: number): FixedAndTrimmer | undefined {
-  const trimmers = seriesOffers('E3', ohms * LEAST_SPAN, ohms * SPAN).map((o) => o.value);
-  const fixed = seriesOffers('E12', ohms / SPAN, ohms).map((o) => o.value);
-  const [trimmer] = trimmers;
-  if (trimmer === undefined) return undefined;
-  const reached = fixed
-    .map((value) => ({ fixed: value, trimmer, turn: (ohms - value) / trimmer }))
-    .filter(({ turn }) => turn >= 0 && turn <= 1)
-    .sort((a, b) => Math.abs(a.turn - 0.5) - Math.abs(b.turn - 0.5));
-  return reached[0];
+  const found = withTrimmer(seriesOffers('E12', ohms * LEAST, ohms), USUAL_TRIMMERS, ohms);
+  if (!found) return undefined;
+  const [fixed, trimmer] = found.made.of;
+  return { fixed, trimmer, turn: (ohms - fixed) / trimmer };
 }

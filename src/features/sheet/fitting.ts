@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
-import { stockOf } from '@/core/fit/stock-of';
+import { stockOf, trimmersIn } from '@/core/fit/stock-of';
 import type { FitOptions } from '@/core/sheet/fit-way';
 import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
@@ -43,6 +43,11 @@ const NOTHING: FittingState = { running: false, found: 0, outcome: null, problem
 export const useFitting = create<FittingState>()(() => NOTHING);
 
 let stop: AbortController | undefined;
+/** How parts were last asked to be chosen. */
+let last: { options: FitOptions; fromDrawer: boolean } = { options: {}, fromDrawer: false };
+
+/** Choose values as they were chosen last. */
+export const fitAsBefore = (): Promise<void> => fitParts(last.options, last.fromDrawer);
 
 /** Stop choosing; the best choice so far stays. */
 export const stopFitting = (): void => stop?.abort();
@@ -57,6 +62,7 @@ export const clearFitting = (): void => useFitting.setState(NOTHING);
  * @param fromDrawer whether kinds of which the drawer has some are taken from there alone
  */
 export async function fitParts(options: FitOptions, fromDrawer = false): Promise<void> {
+  last = { options, fromDrawer };
   const sheet = openSheet();
   if (!sheet || useFitting.getState().running) return;
   const { content } = useSession.getState();
@@ -75,15 +81,15 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
     edit(withFitted(ways));
   };
   try {
-    const stock = fromDrawer ? await stockOfDrawer() : undefined;
-    if (stock && Object.keys(stock).length === 0)
+    const drawer = fromDrawer ? await stockOfDrawer() : {};
+    if (drawer.stock && Object.keys(drawer.stock).length === 0)
       throw new ReedError(
         'range',
         'The drawer has no resistors, capacitors or coils: put some in first, or fit from series.',
       );
     const fits = await Promise.all(
       waysOf(sheet).map(async (way) => {
-        const own = { ...options, way, ...(stock ? { stock } : {}) };
+        const own = { ...options, way, ...drawer };
         const progress = (fitted: Way) => {
           best.set(way, fitted);
           useFitting.setState({ found: ++found });
@@ -195,9 +201,11 @@ async function fittedWays(sheet: Sheet, which: readonly number[]): Promise<Map<n
 }
 
 /** Kinds of which nothing is left are as if the drawer did not know them. */
-async function stockOfDrawer() {
+async function stockOfDrawer(): Promise<Pick<FitOptions, 'stock' | 'trimmers'>> {
   const { entries } = await drawerContents();
-  return stockOf(entries.filter((e) => e.quantity > 0));
+  const left = entries.filter((e) => e.quantity > 0);
+  const trimmers = trimmersIn(left);
+  return { stock: stockOf(left), ...(trimmers.length > 0 ? { trimmers } : {}) };
 }
 
 function openSheet(): Sheet | null {

@@ -1,6 +1,10 @@
-import { Button, InputNumber, Progress, Segmented, Switch } from 'antd';
+import { Button, Input, InputNumber, Progress, Segmented, Switch } from 'antd';
+import { useState } from 'react';
+import { messageOf, ReedError } from '@/core/errors';
+import type { QuantityKind } from '@/core/quantity/kinds';
 import type { Deviations } from '@/core/sheet/schema';
 import { USUAL_DEVIATIONS } from '@/core/sheet/usual-deviations';
+import { measuredText, measuredWords, readMeasured } from '@/core/spread/measured';
 import { usePreferences } from '@/store/preferences';
 import { useSession } from '@/store/sheet-session';
 import { attempt } from '../shell/tell';
@@ -43,6 +47,60 @@ function Many() {
   );
 }
 
+/** Kinds of which pieces can be measured, in the order they are asked for. */
+const MEASURED = [
+  { field: 'resistor', label: 'Resistors measured', quantity: 'ohms' },
+  { field: 'capacitor', label: 'Capacitors measured', quantity: 'farads' },
+  { field: 'inductor', label: 'Coils measured', quantity: 'henries' },
+] as const;
+
+interface MeasuredPiecesProps {
+  label: string;
+  quantity: QuantityKind;
+  pieces: readonly number[];
+  onCommit: (pieces: number[]) => void;
+}
+
+/** What pieces of a kind were off by; taken over when the field is left. */
+function MeasuredPieces({ label, quantity, pieces, onCommit }: MeasuredPiecesProps) {
+  const mark = usePreferences((p) => p.mark);
+  const [text, setText] = useState(() => measuredText(pieces, mark));
+  const [problem, setProblem] = useState<string | null>(null);
+  const commit = () => {
+    try {
+      const found = readMeasured(text, quantity, mark);
+      setProblem(null);
+      if (text !== measuredText(pieces, mark)) onCommit(found);
+    } catch (error) {
+      if (!(error instanceof ReedError)) throw error;
+      setProblem(messageOf(error));
+    }
+  };
+  return (
+    <div className={styles.measured}>
+      <Input.TextArea
+        size="small"
+        rows={2}
+        aria-label={`${label}, % off`}
+        placeholder={`${label}: −0.4 1.2 0.3 % off, or ${EXAMPLES[quantity]}`}
+        value={text}
+        status={problem === null ? '' : 'error'}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={commit}
+      />
+      <p className={styles.quiet} role={problem === null ? undefined : 'alert'}>
+        {problem ?? `${label}: ${measuredWords(pieces, mark)}`}
+      </p>
+    </div>
+  );
+}
+
+const EXAMPLES: Partial<Record<QuantityKind, string>> = {
+  ohms: '10k: 9.98k 10.02k',
+  farads: '10n: 9.87n 10.1n',
+  henries: '1m: 0.98m 1.03m',
+};
+
 /** How far parts are off, for all of the sheet; a part may have a tolerance of its own. */
 export function SpreadForm() {
   const deviations = useSession((s) => s.content?.parts.deviations) ?? USUAL_DEVIATIONS;
@@ -79,11 +137,22 @@ export function SpreadForm() {
           value={deviations.shape}
           options={[
             { value: 'uniform', label: 'Evenly' },
-            { value: 'normal', label: 'Around the middle' },
+            { value: 'normal', label: 'About the middle' },
+            { value: 'measured', label: 'As measured' },
           ]}
           onChange={(shape) => change({ shape })}
         />
       </label>
+      {deviations.shape === 'measured' &&
+        MEASURED.map(({ field, label, quantity }) => (
+          <MeasuredPieces
+            key={`${field} ${deviations.measured?.[field]?.join(' ')}`}
+            label={label}
+            quantity={quantity}
+            pieces={deviations.measured?.[field] ?? []}
+            onCommit={(pieces) => change({ measured: { ...deviations.measured, [field]: pieces } })}
+          />
+        ))}
       <label>
         Parts of a kind are off together
         <Switch
@@ -106,8 +175,10 @@ export function SpreadForm() {
       </label>
       <Many />
       <p className={styles.quiet}>
-        Around the middle: the tolerance is three standard deviations. Temperature moves parts of
-        the drawer that have a coefficient.
+        {deviations.shape === 'measured'
+          ? 'Each part is like one of the pieces that were measured; kinds of which none was lie about the middle. '
+          : 'About the middle: the tolerance is three standard deviations. '}
+        Temperature moves parts of the drawer that have a coefficient.
       </p>
     </div>
   );

@@ -2,9 +2,10 @@
 
 import { Popover, Slider } from 'antd';
 import { lazy, Suspense, useState } from 'react';
+import { isChosenKind } from '@/core/fit/supply';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
+import { drawnParts, quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { Coming } from '../shell/coming';
@@ -14,6 +15,11 @@ import { useEvaluated } from './use-evaluation';
 import styles from './try-slider.module.css';
 
 const SolveForm = lazy(() => import('./solve-form').then((m) => ({ default: m.SolveForm })));
+
+const MadeForm = lazy(() => import('./made-form').then((m) => ({ default: m.MadeForm })));
+
+/** What a part is made up of, in a word. */
+const MADE = { single: '1 part', parallel: '2 parts', series: '2 parts', trimmer: 'trimmed' };
 
 /** Percent either way. */
 const REACH = 30;
@@ -34,6 +40,7 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
   const [base] = useState({ value: valuesOf(stage)[part], reading: present });
   const value = valuesOf(stage)[part];
   const quantity = quantityOfPart(stage, part)!.quantity;
+  const { kind } = drawnParts(stage).find((p) => p.id === part)!;
   const percent = Math.round((value / base.value - 1) * 1000) / 10;
   return (
     <div className={styles.host}>
@@ -54,6 +61,22 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
           Solve
         </button>
       </Popover>
+      {isChosenKind(kind) && (
+        <Popover
+          trigger="click"
+          placement="topLeft"
+          destroyOnHidden
+          content={
+            <Suspense fallback={<Coming />}>
+              <MadeForm stage={stage} part={part} name={name} />
+            </Suspense>
+          }
+        >
+          <button type="button" className={styles.solve} title={`What is ${name} made up of?`}>
+            {MADE[stage.parts[part].made?.how ?? 'single']}
+          </button>
+        </Popover>
+      )}
       <Slider
         className={styles.slider}
         min={-REACH}

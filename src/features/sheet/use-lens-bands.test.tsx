@@ -88,7 +88,7 @@ test('what is of other values for too long is taken away', async () => {
 });
 
 test('nothing is asked while tolerances are not to be shown, nor after the lens is left', async () => {
-  act(() => usePreferences.setState({ spread: false }));
+  void act(() => usePreferences.setState({ spread: false }));
   const { result, unmount } = shown();
   expect(mockAsked).toHaveLength(0);
   await settle(() => usePreferences.setState({ spread: true }));

@@ -45,6 +45,18 @@ export function setModel(stageId: string, part: string, model: StagePart['model'
   );
 }
 
+/** How one part may be made up when parts are fitted; nothing for as all of them. */
+export function setMaking(stageId: string, part: string, may: StagePart['may']): void {
+  edit((c) =>
+    withStage(c, stageId, (s) => {
+      const own = { ...s.parts[part], chosen: 'fit' as const };
+      if (may) own.may = may;
+      else delete own.may;
+      return { ...s, parts: { ...s.parts, [part]: own } };
+    }),
+  );
+}
+
 /** Change where parts come from; every value is chosen again. */
 export function changeParts(change: Partial<PartChoices>): void {
   edit((c) => {

@@ -1,0 +1,20 @@
+import { partKindOf } from '@/core/parts';
+import { mainQuantity, printPart } from '@/core/parts/quantities';
+import { formatFixed } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { StagePart } from '@/core/sheet/schema';
+
+/** “one part”, “12k and 150k in parallel”, “8k2 and a trimmer of 2k2, set to 1k34 (61 %)”. */
+export function madeWords(
+  kind: string,
+  { made, value = 0 }: Pick<StagePart, 'made' | 'value'>,
+  mark: DecimalMark,
+): string {
+  if (!made) return 'one part';
+  const quantity = mainQuantity(partKindOf(kind))!;
+  const [a, b] = made.of.map((x) => printPart(quantity, x, mark));
+  if (made.how !== 'trimmer') return `${a} and ${b} in ${made.how}`;
+  const set = value - made.of[0];
+  const turn = formatFixed((set / made.of[1]) * 100, 0, mark);
+  return `${a} and a trimmer of ${b}, set to ${printPart(quantity, set, mark)} (${turn} %)`;
+}
