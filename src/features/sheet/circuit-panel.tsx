@@ -275,7 +275,9 @@ function noteOf(
   print: (value: number) => string,
 ): string | undefined {
   if (made)
-    return `${print(made.of[0])} and ${print(made.of[1])} in ${made.how === 'series' ? 'series' : 'parallel'}`;
+    return made.how === 'trimmer'
+      ? `${print(made.of[0])} and a trimmer of ${print(made.of[1])}`
+      : `${print(made.of[0])} and ${print(made.of[1])} in ${made.how}`;
   if (exact === undefined) return undefined;
   const off = Math.abs(value / exact - 1);
   return off > ROUNDED.from && off < ROUNDED.to ? `exact ${print(exact)}` : undefined;

@@ -2,6 +2,7 @@
 
 import { Popover } from 'antd';
 import { lazy, Suspense, useState } from 'react';
+import { isChosenKind } from '@/core/fit/supply';
 import { partKindOf } from '@/core/parts';
 import type { Control, Stage } from '@/core/sheet/schema';
 import { designedAs, drawnParts } from '@/core/sheet/stage';
@@ -14,6 +15,7 @@ import { moveOnGrid } from './move-part';
 import { setUi, type Grafting } from './ui-state';
 import styles from './graft-sentence.module.css';
 
+const MadeForm = lazy(() => import('./made-form').then((m) => ({ default: m.MadeForm })));
 const KnobForm = lazy(() => import('./knob-form').then((m) => ({ default: m.KnobForm })));
 
 interface GraftBarProps {
@@ -107,6 +109,20 @@ function OnPart({ stage, part, name, names, controls, begin }: OnPartProps) {
           }
         >
           <button type="button">make it a knob …</button>
+        </Popover>
+      )}
+      {isChosenKind(drawn.kind) && (
+        <Popover
+          trigger="click"
+          placement="topLeft"
+          destroyOnHidden
+          content={
+            <Suspense fallback={<Coming />}>
+              <MadeForm stage={stage} part={part} name={name} />
+            </Suspense>
+          }
+        >
+          <button type="button">make it up of …</button>
         </Popover>
       )}
       {!isTurned && quantities.some((q) => q.name === 'turn') && (

@@ -70,9 +70,7 @@ export function MadeForm({ stage, part, name }: MadeFormProps) {
               Fit all parts together
             </Button>
           )}
-          <span role="status">
-            {running ? 'Choosing…' : 'It is made up when parts are fitted.'}
-          </span>
+          <span role="status">{running ? 'Choosing…' : 'makes it up'}</span>
         </div>
       )}
       {problem !== null && <p role="alert">{problem}</p>}

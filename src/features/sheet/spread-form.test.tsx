@@ -17,7 +17,7 @@ afterEach(() => act(closeNow));
 test('pieces that were measured are typed or pasted, and what cannot be read changes nothing', async () => {
   const user = userEvent.setup({ delay: null });
   render(<SpreadForm />);
-  await user.click(screen.getByText('As measured'));
+  await user.click(screen.getByText('as measured'));
   expect(present().parts.deviations?.shape).toBe('measured');
   const field = () => screen.getByRole('textbox', { name: 'Capacitors measured, % off' });
   await user.click(field());

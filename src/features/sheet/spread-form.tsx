@@ -80,25 +80,27 @@ function MeasuredPieces({ label, quantity, pieces, onCommit }: MeasuredPiecesPro
     <div className={styles.measured}>
       <Input.TextArea
         size="small"
-        rows={2}
+        rows={1}
         aria-label={`${label}, % off`}
-        placeholder={`${label}: −0.4 1.2 0.3 % off, or ${EXAMPLES[quantity]}`}
+        placeholder={`${label}: −0.4 1.2 %, ${EXAMPLES[quantity]}`}
         value={text}
         status={problem === null ? '' : 'error'}
         onChange={(e) => setText(e.target.value)}
         onBlur={commit}
       />
-      <p className={styles.quiet} role={problem === null ? undefined : 'alert'}>
-        {problem ?? `${label}: ${measuredWords(pieces, mark)}`}
-      </p>
+      {(problem !== null || pieces.length > 0) && (
+        <p className={styles.quiet} role={problem === null ? undefined : 'alert'}>
+          {problem ?? measuredWords(pieces, mark)}
+        </p>
+      )}
     </div>
   );
 }
 
 const EXAMPLES: Partial<Record<QuantityKind, string>> = {
-  ohms: '10k: 9.98k 10.02k',
-  farads: '10n: 9.87n 10.1n',
-  henries: '1m: 0.98m 1.03m',
+  ohms: '10k: 9.98k',
+  farads: '10n: 9.87n',
+  henries: '1m: 0.98m',
 };
 
 /** How far parts are off, for all of the sheet; a part may have a tolerance of its own. */
@@ -131,14 +133,14 @@ export function SpreadForm() {
         </label>
       ))}
       <label>
-        Values lie
+        Values
         <Segmented<Deviations['shape']>
           size="small"
           value={deviations.shape}
           options={[
-            { value: 'uniform', label: 'Evenly' },
-            { value: 'normal', label: 'About the middle' },
-            { value: 'measured', label: 'As measured' },
+            { value: 'uniform', label: 'lie evenly' },
+            { value: 'normal', label: 'about the middle' },
+            { value: 'measured', label: 'as measured' },
           ]}
           onChange={(shape) => change({ shape })}
         />
@@ -176,7 +178,7 @@ export function SpreadForm() {
       <Many />
       <p className={styles.quiet}>
         {deviations.shape === 'measured'
-          ? 'Each part is like one of the pieces that were measured; kinds of which none was lie about the middle. '
+          ? 'Each part is like one of the pieces that were measured; where none was, they lie about the middle. '
           : 'About the middle: the tolerance is three standard deviations. '}
         Temperature moves parts of the drawer that have a coefficient.
       </p>

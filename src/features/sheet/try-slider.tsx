@@ -2,10 +2,9 @@
 
 import { Popover, Slider } from 'antd';
 import { lazy, Suspense, useState } from 'react';
-import { isChosenKind } from '@/core/fit/supply';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
-import { drawnParts, quantityOfPart, valuesOf } from '@/core/sheet/stage';
+import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { Coming } from '../shell/coming';
@@ -16,13 +15,17 @@ import styles from './try-slider.module.css';
 
 const SolveForm = lazy(() => import('./solve-form').then((m) => ({ default: m.SolveForm })));
 
-const MadeForm = lazy(() => import('./made-form').then((m) => ({ default: m.MadeForm })));
-
-/** What a part is made up of, in a word. */
-const MADE = { single: '1 part', parallel: '2 parts', series: '2 parts', trimmer: 'trimmed' };
-
 /** Percent either way. */
 const REACH = 30;
+
+/** What a part is turned up and down from. */
+interface Base {
+  value: number;
+  /** What it was last turned to. */
+  tried: number;
+  /** The first reading of it, where it is known. */
+  reading: number | undefined;
+}
 
 interface TrySliderProps {
   sheet: Sheet;
@@ -37,10 +40,11 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
   const reading = sheet.readings.find((r) => r.measure.measure === 'edge') ?? sheet.readings[0];
   const result = useEvaluated((e) => e?.readings.find((r) => r.id === reading?.id)?.results.built);
   const present = result && 'measured' in result ? result.measured.value : undefined;
-  const [base] = useState({ value: valuesOf(stage)[part], reading: present });
   const value = valuesOf(stage)[part];
+  const [base, setBase] = useState<Base>({ value, tried: value, reading: present });
+  // Another value came from elsewhere, by fitting or undo: it is what is tried from now on.
+  if (value !== base.tried) setBase({ value, tried: value, reading: undefined });
   const quantity = quantityOfPart(stage, part)!.quantity;
-  const { kind } = drawnParts(stage).find((p) => p.id === part)!;
   const percent = Math.round((value / base.value - 1) * 1000) / 10;
   return (
     <div className={styles.host}>
@@ -61,46 +65,23 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
           Solve
         </button>
       </Popover>
-      {isChosenKind(kind) && (
-        <Popover
-          trigger="click"
-          placement="topLeft"
-          destroyOnHidden
-          content={
-            <Suspense fallback={<Coming />}>
-              <MadeForm stage={stage} part={part} name={name} />
-            </Suspense>
-          }
-        >
-          <button type="button" className={styles.solve} title={`What is ${name} made up of?`}>
-            {MADE[stage.parts[part].made?.how ?? 'single']}
-          </button>
-        </Popover>
-      )}
       <Slider
         className={styles.slider}
         min={-REACH}
         max={REACH}
         step={0.5}
         value={Math.max(-REACH, Math.min(REACH, percent))}
-        onChange={(p) =>
-          attempt(
-            () =>
-              setValue(
-                stage.id,
-                part,
-                Number((base.value * (1 + p / 100)).toPrecision(6)),
-                `try ${stage.id} ${part}`,
-              ),
-            'try',
-          )
-        }
+        onChange={(p) => {
+          const tried = Number((base.value * (1 + p / 100)).toPrecision(6));
+          if (attempt(() => setValue(stage.id, part, tried, `try ${stage.id} ${part}`), 'try'))
+            setBase({ ...base, tried });
+        }}
         tooltip={{ open: false }}
         ariaLabelForHandle={`Try ${name}, percent`}
       />
       <span className={`mono ${styles.percent}`}>
         {formatQuantity(value, quantity, { mark, digits: 4 })} {percent > 0 ? '+' : ''}
-        {formatFixed(percent, 1, mark)} %
+        {formatFixed(percent, Math.abs(percent) < 10 ? 1 : 0, mark)} %
       </span>
       {reading && base.reading !== undefined && present !== undefined && (
         <span className={`mono ${styles.moved}`}>
