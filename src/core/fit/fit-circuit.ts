@@ -8,7 +8,7 @@ import { fit } from './fit';
 import type { Made, Offer } from './offers';
 import type { Choice, FitPart, WantedReadings } from './problem';
 import { chosenParts, fitPart, type AskedPart, type Supply } from './supply';
-import { wantedLevels } from './wanted';
+import { wantedLevels, type Wanted } from './wanted';
 
 export interface FitRequest {
   /** As it is built, with exact values. */
@@ -16,6 +16,8 @@ export interface FitRequest {
   /** What it should be like: exact values, ideal op-amps. */
   ideal: Circuit;
   probe: string;
+  /** A level that is wanted instead of the ideal one's. */
+  wanted?: Wanted;
   supply: Supply;
   /** Boards that are to be built of it: stock must do for all. */
   boards?: number;
@@ -58,11 +60,9 @@ export function* fitCircuit(request: FitRequest): Generator<FittedCircuit, Circu
   const { circuit, ideal, probe, supply, boards = 1 } = request;
   const poles = request.landmarks && request.span ? undefined : polesOf(ideal, probe);
   const span = request.span ?? spanOf(poles!);
-  const wanted = wantedLevels(
-    responseOf(new AcAnalysis(ideal), probe),
-    span,
-    request.landmarks ?? poles,
-  );
+  const wanted =
+    request.wanted ??
+    wantedLevels(responseOf(new AcAnalysis(ideal), probe), span, request.landmarks ?? poles);
   const parts = (request.parts ?? chosenParts(circuit)).map((asked) => {
     const { id, kind } = asked;
     const part = fitPart(asked, supply);

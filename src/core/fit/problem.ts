@@ -24,6 +24,8 @@ export interface WantedReadings {
   read(values: readonly number[]): readonly number[];
   /** The sum of what each lies outside its room, as a part of that room; nought where all are met. */
   missed(read: readonly number[]): number;
+  /** How far each lies from the middle of what is wanted of it, as a part of its room, signed. */
+  off(read: readonly number[]): number[];
 }
 
 /** Choosing the values of a circuit so that its level is as wanted. */

@@ -34,6 +34,13 @@ const KINDS = {
 } as const;
 export type ChosenKind = keyof typeof KINDS;
 
+/** The field of a circuit's part that has the value. */
+export const FIELDS: Readonly<Record<ChosenKind, string>> = {
+  resistor: KINDS.resistor.field,
+  capacitor: KINDS.capacitor.field,
+  inductor: KINDS.inductor.field,
+};
+
 export const isChosenKind = (kind: string): kind is ChosenKind => kind in KINDS;
 
 /** A part that is to be chosen. */

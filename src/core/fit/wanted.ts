@@ -1,3 +1,4 @@
+import { ReedError } from '@/core/errors';
 import { spaced, type Band, type Landmark } from '@/core/response/landmarks';
 import { softened } from './trial';
 import { levelsDb, type Response } from '@/core/response/response';
@@ -36,6 +37,34 @@ export function wantedLevels(
   const hz = Float64Array.from([...sampled.frequenciesHz, ...even]).sort();
   const fine = nearTheTop(hz, levelsDb(response(hz)));
   return { fine, coarse: thinned(fine) };
+}
+
+/** The same of a curve that is given by points, between which it goes straight along log frequency. */
+export function wantedCurve({ frequenciesHz, levelDb }: CurvePoints, span: Band): Wanted {
+  const count = frequenciesHz.length;
+  const fromHz = Math.max(span.fromHz, frequenciesHz[0]);
+  const toHz = Math.min(span.toHz, frequenciesHz[count - 1]);
+  if (!(toHz > fromHz * 1.01))
+    throw new ReedError(
+      'range',
+      'The curve has no two points within the picture: nothing could be fitted to it.',
+    );
+  const hz = spaced(fromHz, toHz, FINE_POINTS / 2);
+  let k = 1;
+  const db = hz.map((x) => {
+    while (k < count - 1 && frequenciesHz[k] < x) k++;
+    const [a, b] = [frequenciesHz[k - 1], frequenciesHz[k]];
+    const share = Math.min(1, Math.max(0, Math.log(x / a) / Math.log(b / a)));
+    return levelDb[k - 1] + share * (levelDb[k] - levelDb[k - 1]);
+  });
+  const fine = nearTheTop(hz, db);
+  return { fine, coarse: thinned(fine) };
+}
+
+/** Points of a curve, rising. */
+export interface CurvePoints {
+  frequenciesHz: ArrayLike<number>;
+  levelDb: ArrayLike<number>;
 }
 
 function nearTheTop(hz: Float64Array, db: Float64Array): WantedLevels {

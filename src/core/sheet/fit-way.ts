@@ -1,7 +1,11 @@
 import { mainHz } from '@/core/design/ask';
 import { fitCircuit, type CircuitFit, type FittedCircuit } from '@/core/fit/fit-circuit';
 import type { Pairs } from '@/core/fit/offers';
-import { isChosenKind, type AskedPart, type Supply } from '@/core/fit/supply';
+import { valuesMeeting } from '@/core/fit/meet-readings';
+import { solveExact } from '@/core/fit/solve-exact';
+import { FIELDS, isChosenKind, type AskedPart, type Supply } from '@/core/fit/supply';
+import { Trial } from '@/core/fit/trial';
+import { wantedCurve, type CurvePoints, type Wanted } from '@/core/fit/wanted';
 import { partKindOf } from '@/core/parts';
 import type { Band } from '@/core/response/landmarks';
 import { exactValues } from './exact';
@@ -25,7 +29,12 @@ export interface FitOptions {
   trim?: readonly string[];
   /** Whether values that a person chose may be changed too. */
   all?: boolean;
+  /** What is to be come near to; by default what the path is designed to be. */
+  towards?: Towards;
 }
+
+/** What a path is to come near to: what is wanted of its readings, or the level of a curve. */
+export type Towards = { is: 'readings' } | { is: 'curve'; curve: CurvePoints };
 
 /** A part of a stage that is chosen, and what it is called in the circuit. */
 interface Place {
@@ -60,11 +69,14 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
   const places = placesOf(sheet, index, options);
   const way = sheet.ways[index];
   if (places.length === 0) return { nearest: way, fitted: way };
+  const aim = aimOf(sheet, index, places, options.towards);
   const exact = withExact(sheet, index, places);
   const circuit = pathCircuit(exact, index, 'built');
   const search = fitCircuit({
     circuit,
-    ideal: pathCircuit(exact, index, 'ideal'),
+    // What was solved for on the circuit as it is built is what that is to be like.
+    ideal: options.towards ? circuit : pathCircuit(exact, index, 'ideal'),
+    ...(aim ? { wanted: aim } : {}),
     probe: outNet(sheet, index),
     supply: {
       ...sheet.parts,
@@ -91,21 +103,55 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
   }
 }
 
+/** Steps that are taken towards a curve, five at a time. */
+const ROUNDS = 6;
+
+/**
+ * What is wanted instead of the design; the exact values of the places become those that come nearest
+ * to it.
+ */
+function aimOf(
+  sheet: Sheet,
+  index: number,
+  places: Place[],
+  towards: Towards | undefined,
+): Wanted | undefined {
+  if (!towards) return undefined;
+  const circuit = pathCircuit(withExact(sheet, index, places), index, 'built');
+  const parts = places.map(({ asked }) => ({ id: asked.id, field: FIELDS[asked.kind] }));
+  let values: ArrayLike<number> = places.map((p) => p.asked.exact);
+  let wanted: Wanted | undefined;
+  if (towards.is === 'readings')
+    values = valuesMeeting(wantedReadings(sheet, index, circuit, parts), Array.from(values));
+  else {
+    wanted = wantedCurve(towards.curve, sheet.view);
+    const trial = new Trial(circuit, outNet(sheet, index), parts);
+    const all = parts.map((_, i) => i);
+    for (let round = 0; round < ROUNDS; round++)
+      values = solveExact(trial, wanted.coarse, values, all, false)?.values ?? values;
+  }
+  places.forEach((place, i) => (place.asked = { ...place.asked, exact: values[i] }));
+  return wanted;
+}
+
 /** The parts of a way that are chosen, with the values they would have if any could be had. */
 function placesOf(
   sheet: SheetDesign,
   index: number,
-  { all = false, trim = [] }: Pick<FitOptions, 'all' | 'trim'>,
+  { all = false, trim = [], towards }: Pick<FitOptions, 'all' | 'trim' | 'towards'>,
 ): Place[] {
   const way = sheet.ways[index];
   const names = partNames(way.stages);
   return way.stages
     .filter((s) => !s.bypassed)
     .flatMap((stage) => {
-      const values = exactValues(stage) ?? (all ? valuesOf(stage) : {});
+      const designed = exactValues(stage);
+      // Nothing but what is to be come near to says what the parts of an own circuit should be.
+      const isFree = all || (towards !== undefined && designed === undefined);
+      const values = designed ?? (isFree ? valuesOf(stage) : {});
       return drawnParts(stage).flatMap(({ id, kind }): Place[] => {
         const own = stage.parts[id] as StagePart | undefined;
-        const free = all || own?.chosen === 'fit';
+        const free = isFree || own?.chosen === 'fit';
         if (!free || !(id in values) || !isChosenKind(kind) || partKindOf(kind).series === null)
           return [];
         const kept = reachOf(stage, kind);

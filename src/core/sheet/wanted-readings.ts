@@ -35,8 +35,21 @@ export function wantedReadings(
         if (Number.isNaN(read[i])) return sum + UNREADABLE;
         return sum + Math.abs(missBy(wanted, read[i])) / roomOf(wanted);
       }, 0),
+    off: (read) =>
+      asked.map(({ wanted }, i) =>
+        wanted.is === 'near'
+          ? (read[i] - wanted.value) / roomOf(wanted)
+          : // A limit is kept with some of its room to spare: real parts need it.
+            missBy(withRoom(wanted), read[i]) / roomOf(wanted),
+      ),
   };
 }
+
+/** A limit further inside by what misses of it are measured by. */
+const withRoom = (wanted: Exclude<Wanted, { is: 'near' }>): Wanted => ({
+  ...wanted,
+  value: wanted.value + (wanted.is === 'at-least' ? 1 : -1) * roomOf(wanted),
+});
 
 /** What a miss is measured by. */
 function roomOf(wanted: Wanted): number {

@@ -5,12 +5,18 @@ import { useEffect, useState } from 'react';
 import type { Pairs } from '@/core/fit/offers';
 import { formatFixed } from '@/core/quantity/format';
 import { SERIES_NAMES } from '@/core/quantity/series';
+import type { Layer } from '@/core/sheet/evaluate';
+import type { Towards } from '@/core/sheet/fit-way';
+import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
+import { useSheet } from '@/store/sheet-session';
 import { usePreferences } from '@/store/preferences';
 import { useGo } from '../shell/leave-guard';
 import { attempt } from '../shell/tell';
 import { changeParts, fitAgain } from './actions/parts';
 import { clearFitting, fitParts, stopFitting, useFitting, type FitOutcome } from './fitting';
+import { useEvaluated } from './use-evaluation';
+import { useTakes } from './use-takes';
 import styles from './fit-form.module.css';
 
 const SERIES_OPTIONS = [
@@ -33,7 +39,16 @@ const PAIRS: { value: Pairs; label: string }[] = [
 ];
 
 /** Where real values come from, and choosing all of them together. */
-export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
+export function FitForm() {
+  const sheet = useSheet();
+  return sheet && <Form sheet={sheet} />;
+}
+
+function Form({ sheet }: { sheet: Sheet }) {
+  const { parts } = sheet;
+  const [aim, setAim] = useState(AS_DESIGNED);
+  const aims = useAims(sheet);
+  const towards = aims.find((a) => a.value === aim)?.towards;
   const { running, found, outcome, problem } = useFitting();
   const [pairs, setPairs] = useState<Pairs>('none');
   const [all, setAll] = useState(false);
@@ -66,6 +81,16 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
           options={PAIRS}
           onChange={setPairs}
           aria-label="Two parts for one"
+        />
+      </label>
+      <label className={styles.pairs}>
+        Come near to
+        <Select<string>
+          size="small"
+          value={aim}
+          options={aims.map(({ value, label }) => ({ value, label }))}
+          onChange={setAim}
+          aria-label="Come near to"
         />
       </label>
       <Checkbox checked={all} onChange={(e) => setAll(e.target.checked)}>
@@ -102,7 +127,12 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
         </div>
       ) : (
         <div className={styles.actions}>
-          <Button type="primary" onClick={() => void fitParts({ pairs, all, boards }, drawer)}>
+          <Button
+            type="primary"
+            onClick={() =>
+              void fitParts({ pairs, all, boards, ...(towards ? { towards } : {}) }, drawer)
+            }
+          >
             Fit all parts together
           </Button>
           <Button onClick={() => attempt(fitAgain)}>Round each by itself</Button>
@@ -115,6 +145,46 @@ export function FitForm({ parts }: Pick<Sheet, 'parts'>) {
       </Button>
     </div>
   );
+}
+
+const AS_DESIGNED = 'design';
+
+/** What parts can be chosen to come near to. */
+interface Aim {
+  value: string;
+  label: string;
+  towards?: Towards;
+}
+
+const NONE: readonly Layer[] = [];
+
+/** The design, the readings of which something is wanted, and the curves that there are. */
+function useAims(sheet: Sheet): Aim[] {
+  const layers = useEvaluated((e) => e?.layers ?? NONE);
+  const takes = useTakes(sheet);
+  const curves = [
+    ...layers
+      .filter(({ id }) => id.startsWith('keep:'))
+      .map(({ id, trace }) => ({ id, name: layerName(id, sheet), trace })),
+    ...takes.map((take) => ({ id: take.id, name: take.name, trace: take })),
+  ];
+  return [
+    { value: AS_DESIGNED, label: 'what the path is designed to be' },
+    ...(sheet.readings.some((r) => r.wanted)
+      ? [
+          {
+            value: 'readings',
+            label: 'what is wanted of the readings',
+            towards: { is: 'readings' as const },
+          },
+        ]
+      : []),
+    ...curves.map(({ id, name, trace: { frequenciesHz, levelDb } }) => ({
+      value: id,
+      label: `the curve of ${name}`,
+      towards: { is: 'curve' as const, curve: { frequenciesHz, levelDb } },
+    })),
+  ];
 }
 
 /** Nearest rounding beside what was found, each with its error. */

@@ -23,9 +23,8 @@ export const SheetHeader = memo(function SheetHeader({
   ask,
   made,
   byHand,
-  parts,
   keeps,
-}: Pick<Sheet, 'title' | 'parts' | 'keeps'> & {
+}: Pick<Sheet, 'title' | 'keeps'> & {
   /** None for a bank, which is asked for by its table. */
   ask: Ask | null;
   /** Topologies that the ask is built of, in order, apart by spaces. */
@@ -83,7 +82,7 @@ export const SheetHeader = memo(function SheetHeader({
         >
           <Button type="text" aria-label="Export" title="Export" icon={<Download size={16} />} />
         </Dropdown>
-        <FitButton parts={parts} />
+        <FitButton />
         <KeepsButton keeps={keeps} />
       </div>
     </header>
@@ -129,7 +128,7 @@ function Title({ title }: { title: string }) {
 const FitForm = lazy(() => import('./fit-form').then((m) => ({ default: m.FitForm })));
 
 /** Where real values come from, and choosing them again. */
-function FitButton({ parts }: Pick<Sheet, 'parts'>) {
+function FitButton() {
   const open = useUi((s) => s.fitting);
   return (
     <Popover
@@ -139,7 +138,7 @@ function FitButton({ parts }: Pick<Sheet, 'parts'>) {
       onOpenChange={(fitting) => setUi({ fitting })}
       content={
         <Suspense fallback={<Coming />}>
-          <FitForm parts={parts} />
+          <FitForm />
         </Suspense>
       }
     >

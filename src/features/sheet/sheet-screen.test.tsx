@@ -105,10 +105,8 @@ describe('the screen of a sheet', () => {
 
 describe('the head of a sheet', () => {
   function Head() {
-    const { title, ask, parts, keeps } = useSheet()!;
-    return (
-      <SheetHeader title={title} ask={ask} made="" byHand={false} parts={parts} keeps={keeps} />
-    );
+    const { title, ask, keeps } = useSheet()!;
+    return <SheetHeader title={title} ask={ask} made="" byHand={false} keeps={keeps} />;
   }
 
   test('renames, undoes and does again', async () => {

@@ -89,14 +89,7 @@ function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
     <div className={styles.sheet}>
       <div className={styles.head}>
         <Suspense>
-          <SheetHeader
-            title={sheet.title}
-            ask={null}
-            byHand={false}
-            made=""
-            parts={sheet.parts}
-            keeps={sheet.keeps}
-          />
+          <SheetHeader title={sheet.title} ask={null} byHand={false} made="" keeps={sheet.keeps} />
         </Suspense>
       </div>
       <Notices problem={null} />
@@ -182,7 +175,6 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
                 .filter((s) => s.origin === 'ask')
                 .flatMap((s) => s.topology ?? [])
                 .join(' ')}
-              parts={sheet.parts}
               keeps={sheet.keeps}
             />
           </Suspense>
