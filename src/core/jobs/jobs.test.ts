@@ -134,7 +134,8 @@ describe('variation', () => {
       { sheet, control: 'c1', places: [0, 1] },
       context<never>().own,
     );
-    start.levelDb.forEach((db, k) => expect(db).toBeCloseTo(traceOf(1).levelDb[k], 6));
+    const wanted = traceOf(1).levelDb;
+    start.levelDb.forEach((db, k) => expect(db).toBeCloseTo(wanted[k], 6));
     expect(end.levelDb).not.toEqual(start.levelDb);
   });
 });

@@ -1,4 +1,4 @@
-import { stretchedKnob, type Stretched } from '@/core/sheet/knobs/stretch';
+import { stretchingKnob, type Stretched } from '@/core/sheet/knobs/stretch';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
 
@@ -7,4 +7,11 @@ export const stretch: Job<
   { sheet: Sheet; control: string; reach: NonNullable<Control['reach']> },
   never,
   Stretched
-> = ({ sheet, control, reach }) => stretchedKnob(sheet, control, reach);
+> = async ({ sheet, control, reach }, { pause }) => {
+  const search = stretchingKnob(sheet, control, reach);
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return value;
+    await pause();
+  }
+};

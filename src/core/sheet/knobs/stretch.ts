@@ -30,13 +30,14 @@ const PLACES = 97;
 /**
  * Track and end resistor with which a knob of variable resistors moves a reading over a wanted range.
  *
+ * @returns a generator that stops after every reading
  * @throws ReedError `range` where the knob is no variable resistor, or no resistance does it
  */
-export function stretchedKnob(
+export function* stretchingKnob(
   sheet: Sheet,
   controlId: string,
   { reading: readingId, from, to }: NonNullable<Control['reach']>,
-): Stretched {
+): Generator<void, Stretched> {
   const control = controlOf(sheet, controlId);
   const reading = sheet.readings.find((r) => r.id === readingId);
   if (!control || !reading) throw new ReedError('range', 'The knob or the reading is gone.');
@@ -49,10 +50,16 @@ export function stretchedKnob(
   const kind = quantityOfMeasure(reading.measure);
   const readOne = readingsReader(sheet, 0, [reading]);
   let analysis: AcAnalysis | undefined;
-  const read = (ohms: number): number => {
-    const circuit = pathCircuit(withOhms(sheet, control, tracks, ohms), 0, 'built');
+  /** By the logarithm of the resistance: both ends are looked for over the same grid. */
+  const known = new Map<number, number>();
+  const read = (u: number): number => {
+    const found = known.get(u);
+    if (found !== undefined) return found;
+    const circuit = pathCircuit(withOhms(sheet, control, tracks, Math.exp(u)), 0, 'built');
     if (!analysis?.take(circuit)) analysis = new AcAnalysis(circuit);
-    return readOne(analysis)[0];
+    const [value] = readOne(analysis);
+    known.set(u, value);
+    return value;
   };
   const grid = Float64Array.from(
     { length: PLACES },
@@ -61,7 +68,7 @@ export function stretchedKnob(
   const { value = 10_000 } = tracks[0].stage.parts[tracks[0].part];
   const near = Math.log(value / 2);
   const solved = (want: number): number => {
-    const roots = rootsAlong((u) => read(Math.exp(u)) - want, {
+    const roots = rootsAlong((u) => read(u) - want, {
       grid,
       close: 1e-6 * Math.max(Math.abs(want), kind === 'hertz' ? 0 : 1),
       fine: 1e-9,
@@ -73,7 +80,13 @@ export function stretchedKnob(
       );
     return Math.exp(roots.reduce((a, b) => (Math.abs(b - near) < Math.abs(a - near) ? b : a)));
   };
-  const [fromOhms, toOhms] = [solved(from), solved(to)];
+  for (const u of grid) {
+    read(u);
+    yield;
+  }
+  const fromOhms = solved(from);
+  yield;
+  const toOhms = solved(to);
   const [least, most] = [Math.min(fromOhms, toOhms), Math.max(fromOhms, toOhms)];
   const seriesOhms = preferred(least, 'E12', 'below');
   return {
@@ -83,6 +96,15 @@ export function stretchedKnob(
     trackOhms: preferred(most - seriesOhms, 'E3', 'above'),
     turned: fromOhms > toOhms,
   };
+}
+
+/** The same at once. */
+export function stretchedKnob(...asked: Parameters<typeof stretchingKnob>): Stretched {
+  const search = stretchingKnob(...asked);
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return value;
+  }
 }
 
 /** The sheet with its knob stretched, and the wish written down with it. */
