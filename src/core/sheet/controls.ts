@@ -39,3 +39,26 @@ export function movedData(
     ...(Object.keys(more).length > 0 ? { more: { ...data.more, ...more } } : {}),
   };
 }
+
+/** Several tracks that one knob turns. */
+export interface Shaft {
+  control: string;
+  tracks: number;
+}
+
+/** The shaft that a part of a sheet stands on with others, if it does. */
+export function shaftsOf({
+  controls,
+  ways,
+}: Pick<SheetDesign, 'controls' | 'ways'>): (
+  way: Way,
+  stage: Stage,
+  part: string,
+) => Shaft | undefined {
+  const key = (way: string, stage: string, part: string) => JSON.stringify([way, stage, part]);
+  const shafts = new Map<string, Shaft>();
+  for (const { id: control, moves } of controls)
+    for (const { way, stage, part } of moves.length > 1 ? moves : [])
+      shafts.set(key(way ?? ways[0].id, stage, part), { control, tracks: moves.length });
+  return (way, stage, part) => shafts.get(key(way.id, stage.id, part));
+}

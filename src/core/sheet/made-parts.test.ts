@@ -1,5 +1,7 @@
+import type { Drawing } from '@/core/drawing/drawing';
 import { fitted } from '@/core/fit/fit-circuit';
 import { newSheet } from '@/testing/open-sheet';
+import { ownStage } from './own-stage';
 import { fitWay } from './fit-way';
 import { partsList } from './parts-list';
 import { readSheet } from './read';
@@ -39,6 +41,40 @@ test('the parts list buys the fixed part and the trimmer, by its whole track', (
   const pot = lines.find((l) => l.kind === 'potentiometer')!;
   expect(pot).toMatchObject({ value: track, each: 1 });
   expect(lines.find((l) => l.kind === 'resistor' && l.value === fixed)).toBeDefined();
+});
+
+test('tracks that one knob turns are bought as one part', () => {
+  const pot = (id: string): [string, StagePart] => [id, { value: 10e3, chosen: 'hand' }];
+  const base = newSheet();
+  const [way] = base.ways;
+  const empty = ownStage('s9');
+  const tracks = ['P1', 'P2', 'P3'];
+  const placed = tracks.map((id, i) => ({
+    kind: 'potentiometer',
+    id,
+    at: [4, 8 + 8 * i] as [number, number],
+    facing: 'right' as const,
+  }));
+  const drawing: Drawing = {
+    ...empty.drawing!,
+    symbols: [...empty.drawing!.symbols, ...placed],
+  };
+  const stage = { ...empty, drawing, parts: Object.fromEntries(tracks.map(pot)) };
+  const move = (part: string) => ({
+    ...{ stage: 's9', part, quantity: 'turn', from: 0, to: 1, law: 'even' as const },
+  });
+  const turned = { id: 'c1', name: 'Cut', is: 'turn' as const, at: 0.5 };
+  const listed = (turns: string[]) =>
+    partsList({
+      ...base,
+      ways: [{ ...way, stages: [stage] }],
+      controls: [{ ...turned, moves: turns.map(move) }],
+    }).lines.map(({ kind, each, names }) => [kind, each, names]);
+  expect(listed(['P1'])).toEqual([['potentiometer', 3, ['P1', 'P2', 'P3']]]);
+  expect(listed(['P1', 'P3'])).toEqual([
+    ['ganged-potentiometer', 1, ['P1', 'P3']],
+    ['potentiometer', 1, ['P2']],
+  ]);
 });
 
 test('what was trimmed is off by what a hand can set, however far its parts are off', () => {

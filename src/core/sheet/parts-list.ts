@@ -4,6 +4,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { messageOf, ReedError } from '@/core/errors';
 import { partKindOf } from '@/core/parts';
 import { spaced } from '@/core/response/landmarks';
+import { shaftsOf } from './controls';
 import { prefixOf } from './nets';
 import { partNames, pathCircuit } from './path-circuit';
 import { REFERENCE_FARADS, REFERENCE_OHMS } from './reference-net';
@@ -53,6 +54,8 @@ const SIGNAL = { fromHz: 10, toHz: 40_000, points: 90 };
 export function partsList(sheet: Sheet): PartsList {
   const lines = new Map<string, PartsLine>();
   const problems: string[] = [];
+  const shaftOf = shaftsOf(sheet);
+  const bought = new Set<string>();
   sheet.ways.forEach((way, w) => {
     const stresses = stressesIn(sheet, w, problems);
     const names = partNames(way.stages);
@@ -64,6 +67,16 @@ export function partsList(sheet: Sheet): PartsList {
         const part = stage.parts[id] as StagePart | undefined;
         const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
         const device = deviceName(sheet, kind, part);
+        const shaft = kind === 'potentiometer' ? shaftOf(way, stage, id) : undefined;
+        if (shaft) {
+          const words = shaft.tracks > 2 ? [device, `${shaft.tracks} tracks`] : [device];
+          const gang = { kind: 'ganged-potentiometer', device: words.filter(Boolean).join(', ') };
+          // All its tracks are bought at once.
+          const isFirst = !bought.has(shaft.control);
+          bought.add(shaft.control);
+          put(lines, { ...gang, value: values[id], name, part }, stresses, isFirst ? 1 : 0);
+          continue;
+        }
         for (const piece of piecesOf(kind, values[id], part))
           put(lines, { ...piece, device, name, part }, stresses);
       }
@@ -113,6 +126,7 @@ function put(
     part,
   }: { kind: string; value?: number; device?: string; name: string; part?: StagePart },
   stresses: ReadonlyMap<string, Stress>,
+  pieces = 1,
 ): void {
   const key = `${kind} ${value?.toPrecision(6) ?? ''} ${device ?? ''}`;
   let line = lines.get(key);
@@ -127,7 +141,7 @@ function put(
     };
     lines.set(key, line);
   }
-  line.each++;
+  line.each += pieces;
   if (!line.names.includes(name)) line.names.push(name);
   if (part?.stock !== undefined && !line.stock.includes(part.stock)) line.stock.push(part.stock);
   if (part?.tolerance !== undefined) line.tolerance = Math.min(line.tolerance ?? 1, part.tolerance);

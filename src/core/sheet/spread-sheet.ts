@@ -6,6 +6,7 @@ import type { Deviating, Shape } from '@/core/spread/deviations';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread, type SpreadFrames } from '@/core/spread/spread';
+import { shaftsOf } from './controls';
 import { outNet, outputNet, prefixOf } from './nets';
 import { partNames, pathCircuit, waysTogether } from './path-circuit';
 import { readerOptions } from './reader-options';
@@ -111,15 +112,7 @@ function rulesOf(
     for (const [kind, pieces] of Object.entries(measured))
       if (pieces.length > 0) rules[kind] = { ...rules[kind], ...asMeasured(pieces) };
   const own = new Set<string>();
-  const shafts = new Map(
-    sheet.controls.flatMap(({ id, moves }) =>
-      moves.length > 1
-        ? moves.map(
-            (m) => [`${m.way ?? sheet.ways[0].id} ${m.stage} ${m.part}`, `shaft ${id}`] as const,
-          )
-        : [],
-    ),
-  );
+  const shaftOf = shaftsOf(sheet);
   const stock = new Map(drawer.map((entry) => [entry.id, entry]));
   for (const w of waysTogether(sheet, index, 'built')) {
     const way = sheet.ways[w];
@@ -141,12 +134,11 @@ function rulesOf(
               ? { ...usual, shape, tolerance: told * together }
               : pairedRule({ ...usual, tolerance: told ?? usual.tolerance }, together);
         const { ppmPerKelvin } = entry ?? {};
-        const shaft =
-          kind === 'potentiometer' ? shafts.get(`${way.id} ${stage.id} ${id}`) : undefined;
+        const shaft = kind === 'potentiometer' ? shaftOf(way, stage, id) : undefined;
         rules[name] = {
           ...off,
           // Tracks on one shaft are of one make.
-          ...(shaft === undefined ? {} : { reel: shaft }),
+          ...(shaft === undefined ? {} : { reel: `shaft ${shaft.control}` }),
           ...(ppmPerKelvin === undefined ? {} : { perKelvin: ppmPerKelvin * 1e-6 }),
         };
       }
