@@ -70,6 +70,26 @@ test('the drawer takes what is typed and what a table says, and leaves out what 
   await drawer.getByRole('row', { name: /10 nF/ }).waitFor();
 });
 
+test('an op-amp with figures of its own goes into the drawer, and a sheet takes it', async () => {
+  const page = await bench.page('/drawer');
+  await page.getByRole('button', { name: 'A device…' }).click();
+  const put = page.getByRole('dialog', { name: 'Put in a device' });
+  await put.getByRole('textbox', { name: 'Name of the device' }).fill('slow one');
+  await typeOver(page, put.getByRole('button', { name: /^Gain-bandwidth product/ }), '300k');
+  await put.getByRole('button', { name: 'Put in' }).click();
+  await page.getByRole('button', { name: 'Figures of slow one' }).getByText('300 kHz').waitFor();
+
+  await page.getByRole('link', { name: 'Shelf', exact: true }).click();
+  await page.getByRole('link', { name: 'Open Speech band for the hearing loop' }).click();
+  const edge = () => reading(page, /Upper edge/).textContent();
+  await becomes(edge, /kHz/);
+  const before = await edge();
+  await page.getByRole('button', { name: /^Op-amp: quiet/ }).click();
+  await page.getByRole('menuitem', { name: 'slow one' }).click();
+  await page.getByRole('button', { name: 'Op-amp: slow one' }).waitFor();
+  await becomes(async () => String((await edge()) !== before), /true/);
+});
+
 test('the shop is searched, borne on a bad day, and bought from into the drawer', async () => {
   const page = await bench.page('/drawer');
   await page.getByRole('button', { name: 'Parts shop' }).click();

@@ -42,7 +42,7 @@ const EDGE = '{"measure":"edge","downDb":3.0103,"side":"upper"}';
 interface Fit {
   nearest: { worstDb: number };
   fitted: { worstDb: number; circuit: unknown; readings: { met: boolean | null }[] };
-  parts: { id: string; made: { of: number[] } }[];
+  parts: { id: string; fitted: number; made: { how: string; of: number[] } }[];
   stock?: { parts: number; bad: { line: number; why: string }[] };
 }
 
@@ -73,7 +73,28 @@ describe('reed fit', () => {
     for (const { made } of parts) for (const v of made.of) expect(values).toContain(v);
   });
 
+  test('sets resistors with trimmers, of the stock where it has some', () => {
+    const trimmed = (...options: string[]) => {
+      const { code, result } = run('fit', ASK, '--trim', 'R1', ...options);
+      expect(code).toBe(0);
+      return (result as Fit).parts.find((p) => p.id === 'R1')!;
+    };
+    const usual = trimmed();
+    expect(usual.made.how).toBe('trimmer');
+    expect(usual.fitted).toBeGreaterThan(usual.made.of[0]);
+    expect(usual.fitted).toBeLessThan(usual.made.of[0] + usual.made.of[1]);
+    const stock = file(
+      'trimmers.csv',
+      'kind,value,quantity\ntrimmer,3k,5\ntrimmer,30k,5\n'.concat(
+        ...['4k7', '6k8', '10k', '15k', '22k', '33k'].map((v) => `resistor,${v},5\n`),
+        ...['4n7', '10n', '22n'].map((v) => `capacitor,${v},5\n`),
+      ),
+    );
+    expect([3000, 30_000]).toContain(trimmed('--stock', stock).made.of[1]);
+  });
+
   test.each([
+    [['--trim', 'R77'], /no part “R77” whose value is chosen; there are R1/],
     [['--pairs', 'three'], /--pairs must be none, parallel, series, both/],
     [['--resistors', 'E7'], /--resistors must be E3/],
     [['--boards', '0'], /--boards must be a whole number/],

@@ -10,7 +10,7 @@ import {
   type FittedCircuit,
 } from '@/core/fit/fit-circuit';
 import { PAIRS, type Pairs } from '@/core/fit/offers';
-import { stockOf } from '@/core/fit/stock-of';
+import { stockOf, trimmersIn } from '@/core/fit/stock-of';
 import { chosenParts, type Supply } from '@/core/fit/supply';
 import { readStockTable, stockEntryOf, stockTable, type BadLine } from '@/core/library/stock-table';
 import { SERIES_NAMES, type SeriesName } from '@/core/quantity/series';
@@ -64,12 +64,12 @@ export const fit: Command = {
       fit: found,
       circuit,
     } = is === 'sheet'
-      ? fitSheet(subject.sheet!, asked, { pairs, trim, boards, stock: stock?.stock, opAmp })
+      ? fitSheet(subject.sheet!, asked, { pairs, trim, boards, from: stock?.supply ?? {}, opAmp })
       : fitBare(subject, asked, {
           pairs,
           trim,
           boards,
-          stock: stock?.stock,
+          from: stock?.supply ?? {},
           opAmp,
           probe: values.probe,
         });
@@ -111,7 +111,7 @@ interface Options {
   /** Parts that are set with a trimmer. */
   trim: readonly string[];
   boards: number;
-  stock?: Supply['stock'];
+  from: Stock['supply'];
   opAmp: 'ideal' | 'sheet';
   probe?: string;
 }
@@ -130,13 +130,13 @@ const told = (asked: Asked): Asked =>
 
 function fitBare(subject: Subject, asked: Asked, options: Options): Found {
   const supply = { ...USUAL, ...told(asked) };
-  const { pairs, trim, boards, stock, opAmp, probe } = options;
+  const { pairs, trim, boards, from, opAmp, probe } = options;
   const circuit = opAmp === 'ideal' ? withIdealOpAmps(subject.circuit) : subject.circuit;
   const search = fitCircuit({
     circuit,
     ideal: subject.ideal,
     probe: probe ?? subject.probe,
-    supply: { ...supply, pairs, ...(stock ? { stock } : {}) },
+    supply: { ...supply, pairs, ...from },
     boards,
     span: subject.span,
     landmarks: subject.landmarks,
@@ -148,14 +148,14 @@ function fitBare(subject: Subject, asked: Asked, options: Options): Found {
 }
 
 function fitSheet(given: Sheet, asked: Asked, options: Options): Found {
-  const { opAmp, pairs, trim, boards, stock } = options;
+  const { opAmp, pairs, trim, boards, from } = options;
   const parts = {
     ...given.parts,
     ...told(asked),
     ...(opAmp === 'ideal' ? { opAmp: { name: 'ideal', model: 'ideal' as const } } : {}),
   };
   const sheet = { ...given, parts };
-  const { result } = fitted(fitWay(sheet, { pairs, trim, boards, stock }));
+  const { result } = fitted(fitWay(sheet, { pairs, trim, boards, ...from }));
   if (!result)
     throw new ReedError(
       'range',
@@ -198,8 +198,14 @@ function readingsOf(circuit: Circuit, { readings, probe, context, span, landmark
     });
 }
 
+interface Stock {
+  supply: Pick<Supply, 'stock' | 'trimmers'>;
+  parts: number;
+  bad: BadLine[];
+}
+
 /** Values by kind from a table of parts; other parts of it do not matter here. */
-function readStock(path: string): { stock: Supply['stock']; parts: number; bad: BadLine[] } {
+function readStock(path: string): Stock {
   let table: string;
   try {
     table = readFileSync(path === '-' ? 0 : path, 'utf8');
@@ -207,13 +213,16 @@ function readStock(path: string): { stock: Supply['stock']; parts: number; bad: 
     throw new ReedError('document', `The stock “${path}” cannot be read (${messageOf(error)}).`);
   }
   const { good, bad } = readStockTable(stockTable(table));
-  const stock = stockOf(good.map(({ line, words }) => stockEntryOf(words, `line ${line}`)));
+  const entries = good.map(({ line, words }) => stockEntryOf(words, `line ${line}`));
+  const stock = stockOf(entries);
+  const trimmers = trimmersIn(entries);
   if (Object.keys(stock).length === 0)
     throw new ReedError(
       'document',
       `The stock “${path}” names no resistor, capacitor or coil${bad.length > 0 ? `; line ${bad[0].line}: ${bad[0].why}` : ''}`,
     );
-  return { stock, parts: good.length, bad };
+  const supply = { stock, ...(trimmers.length > 0 ? { trimmers } : {}) };
+  return { supply, parts: good.length, bad };
 }
 
 function oneOf<T extends string>(name: string, value: string, among: readonly T[]): T {
