@@ -51,6 +51,17 @@ describe('a typed line', () => {
     }
   });
 
+  test('with a thousandth of nobody knows what asks what of, and takes a coil’s as it is', () => {
+    // A letter for thousandths is no resistor's, for all that a capital one is for millions.
+    expect(() => stockLine('4x 1m8 10 % ferrite')).toThrow(/could be of any kind/);
+    expect(stockLine('4x 1m8 10 % ferrite coil')).toMatchObject({
+      kind: 'inductor',
+      value: 1.8e-3,
+    });
+    expect(stockLine('4x 1M8 5 %')).toMatchObject({ kind: 'resistor', value: 1.8e6 });
+    expect(stockLine('4x 1MEG 5 %')).toMatchObject({ kind: 'resistor', value: 1e6 });
+  });
+
   test('reads a comma as the decimal mark where that is the habit', () => {
     expect(stockLine('4x 2,2k 0,5 %', 'comma')).toMatchObject({ value: 2200, tolerance: 0.005 });
   });

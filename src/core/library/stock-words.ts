@@ -17,7 +17,7 @@ type Said = Partial<Omit<StockWords, 'kind' | 'value'>> & { kind?: string; value
 const UNITS: readonly (readonly [RegExp, string])[] = [
   [/^[-+.\d]+(?:[pnuµμm]?H|[munµμ]\d*H)$|henr/i, 'inductor'],
   [/(?:farads?|[pnuµμm]F)$|^[\d.,]*[pnuµμ]\d*$/i, 'capacitor'],
-  [/(?:ohms?|[ΩΩ])$|^\d*[.,]?\d*[RrkKMG]\d*$|^\d+[.,]?\d*meg$/i, 'resistor'],
+  [/(?:[oO][hH][mM][sS]?|[ΩΩ])$|^\d*[.,]?\d*(?:[RrkKMG]\d*|[mM][eE][gG])$/, 'resistor'],
 ];
 
 /** The kind of part that a value must be of; nothing where its unit leaves that open. */
