@@ -105,7 +105,7 @@ const arrows = Object.keys(forbidden).map((folder) => ({
 }));
 
 export default tseslint.config(
-  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', '**/*.mjs'] },
+  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', '**/*.mjs', '**/*.cjs'] },
   ...tseslint.configs.recommendedTypeChecked,
   {
     languageOptions: {

@@ -14,16 +14,5 @@ export default {
   },
   // Packages that come as modules alone are made ready like our own.
   transformIgnorePatterns: ['/node_modules/(?!(react-hotkeys-hook)/)'],
-  transform: {
-    '^.+\\.(tsx?|js)$': [
-      '@swc/jest',
-      {
-        jsc: {
-          parser: { syntax: 'typescript', tsx: true },
-          target: 'es2022',
-          transform: { react: { runtime: 'automatic' } },
-        },
-      },
-    ],
-  },
+  transform: { '^.+\\.(tsx?|js)$': '<rootDir>/scripts/jest-transform.cjs' },
 };

@@ -84,7 +84,7 @@ export class LensBands {
     const own = new Float64Array(this.deviating.length);
     for (; this.drawn < last; this.drawn++) {
       drawBoard(this.deviating, boardRandom(seed, this.drawn), this.kelvins, own);
-      this.take(this.boardOf(own));
+      this.take(own);
     }
   }
 
@@ -126,11 +126,11 @@ export class LensBands {
   }
 
   /** A board that has no such curves, as one whose rest is not found, leaves the band to the others. */
-  private take(board: Board): void {
+  private take(deviations: Float64Array): void {
     const { boards } = this.options;
     let found: Readonly<Record<string, Float64Array>> = {};
     try {
-      found = this.curves.read(board);
+      found = this.curves.read(this.boardOf(deviations));
     } catch (error) {
       if (!(error instanceof ReedError)) throw error;
     }

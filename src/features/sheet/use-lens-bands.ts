@@ -52,7 +52,8 @@ export function useLensBands(open: Sheet, lens: BandedLens): LensBandsShown {
           // A lens that cannot be shown of the design says so itself.
           if (!(error instanceof ReedError)) throw error;
         }
-        if (latest.current === now) break;
+        // What was stopped is asked again, if it is still wanted.
+        if (latest.current === now && !own.stop.signal.aborted) break;
       }
       running.current = null;
     };
