@@ -16,6 +16,9 @@ const SWITCHES = [
   '--disable-sync',
 ];
 
+/** So much of a trace is printed. */
+const STACK_SHOWN = 1500;
+
 export const url = (path = '/') => `${process.env.REED_URL}${path}`;
 
 /** A browser with an empty profile, and everything that went wrong on its pages. */
@@ -54,7 +57,10 @@ export class Bench {
   /** A page whose script errors, policy violations and requests to other hosts are noted. */
   async page(path = '/'): Promise<Page> {
     const page = await this.context.newPage();
-    page.on('pageerror', (error) => this.faults.push(`error: ${error.message}`));
+    // With where it came from: what happens rarely has to be found by its trace.
+    page.on('pageerror', ({ message, stack = '' }) =>
+      this.faults.push(`error: ${message} ${stack.slice(0, STACK_SHOWN)}`),
+    );
     page.on('console', (message) => {
       if (message.type() === 'error') this.faults.push(`console: ${message.text()}`);
     });
