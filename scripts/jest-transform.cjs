@@ -25,5 +25,5 @@ const withConstants = (output) => ({
 module.exports = {
   ...swc,
   process: (...args) => withConstants(swc.process(...args)),
-  getCacheKey: (...args) => `${swc.getCacheKey(...args)}${constants.length}`,
+  getCacheKey: (...args) => `${swc.getCacheKey(...args)}${constants}`,
 };

@@ -1,5 +1,5 @@
-import { solveReal } from '@/core/response/solve-real';
 import type { WantedReadings } from './problem';
+import { dampedStep } from './solve-exact';
 
 const MOST_STEPS = 40;
 /** A change of a value's logarithm by which its slopes are found. */
@@ -32,7 +32,8 @@ export function valuesMeeting(readings: WantedReadings, start: readonly number[]
     if (slopes.flat().some((x) => !Number.isFinite(x))) break;
     let moved = false;
     while (!moved && damping < MOST_DAMPING) {
-      const by = stepOf(here, slopes, damping);
+      // The damping keeps what no reading settles where it was.
+      const by = dampedStep(slopes, here, damping);
       const next = values.map(
         (v, i) => v * Math.exp(Math.min(FURTHEST, Math.max(-FURTHEST, by[i]))),
       );
@@ -50,20 +51,3 @@ export function valuesMeeting(readings: WantedReadings, start: readonly number[]
 }
 
 const squares = (x: readonly number[]): number => x.reduce((sum, y) => sum + y * y, 0);
-
-/** (J^T J + d) x = -J^T r; the damping keeps what no reading settles where it was. */
-function stepOf(
-  off: readonly number[],
-  slopes: readonly (readonly number[])[],
-  damping: number,
-): number[] {
-  const product = (a: readonly number[], b: readonly number[]) =>
-    a.reduce((sum, x, r) => sum + x * b[r], 0);
-  const rows = slopes.map((a) => slopes.map((b) => product(a, b)));
-  const heaviest = Math.max(...rows.map((row, i) => row[i]), 1e-12);
-  rows.forEach((row, i) => (row[i] += damping * heaviest));
-  return solveReal(
-    rows,
-    slopes.map((a) => -product(a, off)),
-  );
-}

@@ -83,7 +83,20 @@ function stepOf(
 ): number[] {
   const columns = slopes.map((x) => counted(x, even));
   const left = counted(errors, even);
-  const product = (a: Float64Array, b: Float64Array) => a.reduce((sum, y, k) => sum + y * b[k], 0);
+  return dampedStep(columns, left, damping);
+}
+
+/** A step of least squares: (J^T J + d) x = -J^T r; the damping d is a part of the heaviest square. */
+export function dampedStep(
+  columns: readonly ArrayLike<number>[],
+  left: ArrayLike<number>,
+  damping: number,
+): number[] {
+  const product = (a: ArrayLike<number>, b: ArrayLike<number>) => {
+    let sum = 0;
+    for (let k = 0; k < a.length; k++) sum += a[k] * b[k];
+    return sum;
+  };
   const rows = columns.map((a) => columns.map((b) => product(a, b)));
   const heaviest = Math.max(...rows.map((row, i) => row[i]), 1e-12);
   rows.forEach((row, i) => (row[i] += damping * heaviest));

@@ -1,17 +1,11 @@
 import { stretchingKnob, type Stretched } from '@/core/sheet/knobs/stretch';
 import type { Control, Sheet } from '@/core/sheet/schema';
-import type { Job } from './job';
+import { inSlices, type Job } from './job';
 
 /** What a knob has to be so that its travel goes from one reading to another. */
 export const stretch: Job<
   { sheet: Sheet; control: string; reach: NonNullable<Control['reach']> },
   never,
   Stretched
-> = async ({ sheet, control, reach }, { pause }) => {
-  const search = stretchingKnob(sheet, control, reach);
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-    await pause();
-  }
-};
+> = ({ sheet, control, reach }, { pause }) =>
+  inSlices(stretchingKnob(sheet, control, reach), pause);

@@ -81,7 +81,8 @@ export const impedancesOfBoards: CurvesOfBoards = (sheet) => {
   };
 };
 
-const SIDES = ['sourceOhms', 'loadOhms'] as const;
+/** The curves of a joint. */
+export const SIDES = ['sourceOhms', 'loadOhms'] as const;
 
 /** The name of what one side of a joint shows. */
 export const jointCurve = (

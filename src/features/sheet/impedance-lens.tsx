@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { CurveBand } from '@/core/lenses/bands';
-import { jointCurve, type JointPicture } from '@/core/lenses/impedance';
+import { jointCurve, SIDES, type JointPicture } from '@/core/lenses/impedance';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Sheet } from '@/core/sheet/schema';
@@ -111,7 +111,6 @@ const keyOf = ({ before, after }: JointPicture) => `${before} ${after}`;
 const drawable = (ohms: Float64Array) =>
   ohms.map((z) => (z > OPEN_OHMS ? NaN : Math.max(z, SHORT_OHMS)));
 
-const SIDES = ['sourceOhms', 'loadOhms'] as const;
 const drawableBand = (band: CurveBand | undefined) =>
   band && { ...band, low: drawable(band.low), high: drawable(band.high) };
 

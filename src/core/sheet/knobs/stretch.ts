@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
+import { fitted } from '@/core/fit/fit-circuit';
 import { inWords } from '@/core/quantity/format';
 import { nearestPreferred, preferredNumbers, type SeriesName } from '@/core/quantity/series';
 import { quantityOfMeasure } from '@/core/response/readings';
@@ -99,13 +100,8 @@ export function* stretchingKnob(
 }
 
 /** The same at once. */
-export function stretchedKnob(...asked: Parameters<typeof stretchingKnob>): Stretched {
-  const search = stretchingKnob(...asked);
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-  }
-}
+export const stretchedKnob = (...asked: Parameters<typeof stretchingKnob>): Stretched =>
+  fitted(stretchingKnob(...asked));
 
 /** The sheet with its knob stretched, and the wish written down with it. */
 export function withStretch(
