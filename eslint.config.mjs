@@ -74,6 +74,15 @@ function patternsOf(folder) {
           },
         ]
       : []),
+    ...(folder === 'features'
+      ? [
+          {
+            group: ['antd'],
+            importNames: ['Slider'],
+            message: 'Use ui/controls/slider, which loses no key that comes fast.',
+          },
+        ]
+      : []),
   ];
 }
 

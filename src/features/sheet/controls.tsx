@@ -1,9 +1,10 @@
 'use client';
 
-import { Select, Slider, type RefSelectProps } from 'antd';
+import { Select, type RefSelectProps } from 'antd';
 import { useMemo, useRef } from 'react';
 import type { Control } from '@/core/sheet/schema';
 import { editView } from '@/store/sheet-session';
+import { Slider } from '@/ui/controls/slider';
 import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
@@ -49,11 +50,10 @@ function Row({ control, controls }: { control: Control; controls: readonly Contr
       </button>
       <Slider
         className={styles.slider}
+        label={`Control ${name}`}
         min={0}
         max={100}
         value={Math.round(at * 100)}
-        ariaLabelForHandle={`Control ${name}`}
-        tooltip={{ open: false }}
         onChange={(percent) => attempt(() => setControl(id, percent / 100), 'control')}
       />
       <span className="mono">{Math.round(at * 100)} %</span>

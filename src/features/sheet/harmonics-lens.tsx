@@ -1,6 +1,6 @@
 'use client';
 
-import { Segmented, Slider } from 'antd';
+import { Segmented } from 'antd';
 import { useState } from 'react';
 import { mainHz } from '@/core/design/ask';
 import { layerName } from '@/core/sheet/layer-name';
@@ -15,6 +15,7 @@ import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { Slider } from '@/ui/controls/slider';
 import type { LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { lookOf } from './look-of';
@@ -69,13 +70,13 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
         <label className={styles.slider}>
           Cut-off at <span className="mono">{hz(mainHz(sheet.ask) * 2 ** octaves)}</span>
           <Slider
+            className={styles.octaves}
+            label="Cut-off, octaves away"
             min={-3}
             max={3}
             step={1 / 12}
             value={octaves}
             onChange={setOctaves}
-            tooltip={{ open: false }}
-            ariaLabelForHandle="Cut-off, octaves away"
           />
         </label>
       </div>

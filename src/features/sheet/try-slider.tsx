@@ -1,12 +1,13 @@
 'use client';
 
-import { Popover, Slider } from 'antd';
+import { Popover } from 'antd';
 import { lazy, Suspense, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
+import { Slider } from '@/ui/controls/slider';
 import { Coming } from '../shell/coming';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions/parts';
@@ -67,6 +68,7 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
       </Popover>
       <Slider
         className={styles.slider}
+        label={`Try ${name}, percent`}
         min={-REACH}
         max={REACH}
         step={0.5}
@@ -76,8 +78,6 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
           if (attempt(() => setValue(stage.id, part, tried, `try ${stage.id} ${part}`), 'try'))
             setBase({ ...base, tried });
         }}
-        tooltip={{ open: false }}
-        ariaLabelForHandle={`Try ${name}, percent`}
       />
       <span className={`mono ${styles.percent}`}>
         {formatQuantity(value, quantity, { mark, digits: 4 })} {percent > 0 ? '+' : ''}

@@ -63,6 +63,14 @@ export function antdTheme(name: ThemeName): ThemeConfig {
         primaryColor: name === 'dark' ? '#1F1309' : '#FFFFFF',
       },
       Modal: { titleFontSize: 16, contentBg: c.panel, headerBg: c.panel },
+      Slider: {
+        trackBg: c.accent,
+        trackHoverBg: c.accent,
+        handleColor: c.accent,
+        handleActiveColor: c.accent,
+        railBg: c.hairline,
+        railHoverBg: c.hairline,
+      },
       Segmented: { trackBg: c.page, itemSelectedBg: c.panel },
       Popover: { titleMinWidth: 0 },
       Tabs: {
