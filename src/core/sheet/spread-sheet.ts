@@ -1,7 +1,7 @@
 import type { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
-import { explored } from '@/core/response/landmarks';
+import { explored, type Band } from '@/core/response/landmarks';
 import type { Deviating, Shape } from '@/core/spread/deviations';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
@@ -75,7 +75,7 @@ export function spreadOfSheet(
     boards,
     ...(first === undefined ? {} : { first }),
     ...(frames ? { frames } : {}),
-    levelsAt: explored(sheet.view, options.landmarks ?? [], PER_DECADE),
+    levelsAt: shownOf(sheet.view, explored(options.span, options.landmarks ?? [], PER_DECADE)),
     phases: true,
     readings: sheet.readings.map(({ measure, wanted, at }) => ({
       measure,
@@ -85,6 +85,10 @@ export function spreadOfSheet(
     ...options,
   });
 }
+
+/** Of the frequencies that readings are looked for over, those of the picture, and its ends. */
+const shownOf = ({ fromHz, toHz }: Band, all: Float64Array): Float64Array =>
+  Float64Array.from([fromHz, ...all.filter((hz) => hz > fromHz && hz < toHz), toHz]);
 
 /** Rules for the parts of a sheet’s circuit, and the parts that are its own. */
 function rulesOf(

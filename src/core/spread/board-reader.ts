@@ -1,4 +1,5 @@
 import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { emptyTrace, type ComplexTrace } from '@/core/analysis/ac/complex';
 import { ReedError } from '@/core/errors';
 import type { Extreme } from '@/core/response/extremes';
 import type { Band } from '@/core/response/landmarks';
@@ -10,9 +11,22 @@ const STOPPED_DB = 12;
 /** A crossing is closed in on so often. */
 const MOST_STEPS = 8;
 /** A crossing is told to this many decibels. */
-const CLOSE_DB = 1e-7;
+const CLOSE_DB = 1e-6;
 /** Parts of an octave that are one place. */
 const SAME = 1e-9;
+
+/**
+ * Two neighbours between which a level falls under a target, and the next one: the logarithms of
+ * their frequencies and by how much each is above it, dB.
+ */
+interface Fall {
+  a: number;
+  ya: number;
+  b: number;
+  yb: number;
+  c: number;
+  yc: number;
+}
 
 /**
  * Reads numbers off one board after the other of a circuit whose nominal response has been read
@@ -28,6 +42,8 @@ export class BoardReader implements Reader {
   private readonly logs: Float64Array;
   private readonly even: Extreme | undefined;
   private readonly nominalPhases = new Map<number, number>();
+  private readonly hz = new Float64Array(1);
+  private readonly single = emptyTrace(1);
   /** Of the nominal response along the grid. */
   private alongNominal: Float64Array | undefined;
 
@@ -52,7 +68,7 @@ export class BoardReader implements Reader {
   levelAt(hz: number): number {
     const k = this.placeOf(hz);
     if (k >= 0) return this.levels[k];
-    const { re, im } = this.analysis.voltage(this.net, Float64Array.of(hz));
+    const { re, im } = this.solvedAt(hz);
     return levelDb(re[0], im[0]);
   }
 
@@ -61,7 +77,7 @@ export class BoardReader implements Reader {
     let here: number;
     if (k >= 0) here = phaseDegrees(this.re[k], this.im[k]);
     else {
-      const { re, im } = this.analysis.voltage(this.net, Float64Array.of(hz));
+      const { re, im } = this.solvedAt(hz);
       here = phaseDegrees(re[0], im[0]);
     }
     let near = this.nominalPhases.get(hz);
@@ -112,35 +128,41 @@ export class BoardReader implements Reader {
       throw new ReedError('range', `The level of a board never falls ${what}.`);
     }
     const isFirst = at === nearest;
-    const found = {
+    const beyond = at + step;
+    const found: Fall = {
       a: isFirst ? Math.log(fromHz) : this.logs[at - step],
       ya: (isFirst ? start : levels[at - step]) - target,
       b: this.logs[at],
       yb: levels[at] - target,
+      c: beyond >= 0 && beyond < grid.length ? this.logs[beyond] : NaN,
+      yc: beyond >= 0 && beyond < grid.length ? levels[beyond] - target : NaN,
     };
     return { hz: Math.exp(this.closedIn(found, target)), others: [] };
   }
 
-  /** By false position with halving (the "Illinois" rule), on the circuit itself. */
-  private closedIn(
-    { a, ya, b, yb }: { a: number; ya: number; b: number; yb: number },
-    target: number,
-  ): number {
-    let kept = 0;
-    let x = a + ((b - a) * ya) / (ya - yb);
+  /**
+   * Where between `a` and `b` the circuit itself crosses: from the parabola through the grid's points
+   * by its slope, then by secants, and by halving where those would leave what is known to hold it.
+   */
+  private closedIn({ a, ya, b, yb, c, yc }: Fall, target: number): number {
+    const chord = (yb - ya) / (b - a);
+    // Newton's divided differences; without a third point the chord has to do.
+    const bend = Number.isFinite(yc) ? ((yc - yb) / (c - b) - chord) / (c - a) : 0;
+    // With t from a: ya + t (chord - bend (b - a)) + t^2 bend = 0, the root that the chord is near.
+    const slope = chord - bend * (b - a);
+    const root = Math.sqrt(slope * slope - 4 * bend * ya);
+    let x = a + (-2 * ya) / (slope + Math.sign(slope) * root);
+    if (!(x > Math.min(a, b) && x < Math.max(a, b))) x = a - ya / chord;
+    let [before, yBefore] = [NaN, NaN];
     for (let i = 0; i < MOST_STEPS; i++) {
       const y = this.levelAt(Math.exp(x)) - target;
       if (Math.abs(y) < CLOSE_DB) break;
-      if (y > 0) {
-        [a, ya] = [x, y];
-        if (kept === 1) yb /= 2;
-        kept = 1;
-      } else {
-        [b, yb] = [x, y];
-        if (kept === -1) ya /= 2;
-        kept = -1;
-      }
-      x = a + ((b - a) * ya) / (ya - yb);
+      const along = i === 0 ? slope + 2 * bend * (x - a) : (y - yBefore) / (x - before);
+      [before, yBefore] = [x, y];
+      if (y > 0) a = x;
+      else b = x;
+      x -= y / along;
+      if (!(x > Math.min(a, b) && x < Math.max(a, b))) x = (a + b) / 2;
     }
     return x;
   }
@@ -177,6 +199,12 @@ export class BoardReader implements Reader {
     if (!(bend < 0)) return { hz: this.grid[at], value, inside: true };
     const x = Math.min(x2, Math.max(x0, (x0 + x1) / 2 - d1 / (2 * bend)));
     return { hz: Math.exp(x), value: value + (x - x1) * (d1 + bend * (x - x0)), inside: true };
+  }
+
+  /** The circuit itself at one frequency; what was found before is gone then. */
+  private solvedAt(hz: number): ComplexTrace {
+    this.hz[0] = hz;
+    return this.analysis.voltage(this.net, this.hz, this.single);
   }
 
   /** The first place of the grid above a frequency. */

@@ -70,6 +70,17 @@ describe.each(['uniform', 'normal'] as const)('the corner of an RC, %s', (is) =>
   });
   const sd = Math.sqrt(wanted.reduce((s, x) => s + (x - 1591.55) ** 2, 0) / wanted.length);
 
+  test('of each board is where the closed form has it', () => {
+    const deviating = deviatingBy(new AcAnalysis(RC), rules);
+    const own = new Float64Array(deviating.length);
+    for (let board = 0; board < 200; board++) {
+      drawBoard(deviating, boardRandom(1, board), 0, own);
+      const [r, c] = ['R1', 'C1'].map((id) => 1 + own[deviating.findIndex((d) => d.part === id)]);
+      const hz = 1 / (2 * Math.PI * 10e3 * r * 10e-9 * c);
+      expect(Math.abs(run.readingsOf(board)[0] / hz - 1)).toBeLessThan(1e-6);
+    }
+  });
+
   test('agrees with the closed form within sampling error', () => {
     const error = (4 * sd) / Math.sqrt(6000);
     expect(Math.abs(corner.mean - wanted.reduce((a, b) => a + b) / wanted.length)).toBeLessThan(

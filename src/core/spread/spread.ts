@@ -1,7 +1,7 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
-import { mergedGrid, type Band, type Landmark } from '@/core/response/landmarks';
+import type { Band, Landmark } from '@/core/response/landmarks';
 import {
   ResponseReader,
   valueOrNaN,
@@ -218,13 +218,13 @@ export class Spread {
     );
     const also = [...levelsAt, ...asked];
     if (readings.length === 0) return Float64Array.from(new Set(also)).sort();
-    const sampled = sampleResponse(responseOf(this.analysis, probe), {
+    return sampleResponse(responseOf(this.analysis, probe), {
       ...span,
       landmarks,
+      also: Float64Array.from(also),
       maxPoints: GRID_POINTS,
       toleranceDb: GRID_TOLERANCE_DB,
-    });
-    return mergedGrid(sampled.frequenciesHz, also);
+    }).frequenciesHz;
   }
 
   private placeAt(net: string, analysis: AcAnalysis): Place {

@@ -23,16 +23,14 @@ const TOLERANCES = [
 
 /** A great many boards, when they are asked for: the rare ones are only seen among many. */
 function Many() {
-  const many = useSpreads((s) => s.many);
+  const percent = useSpreads(({ many }) =>
+    many === null ? null : Math.floor((many / MANY_BOARDS) * 100),
+  );
   const boards = useSpreads((s) => (s.spread && !s.stale && !s.counting ? s.spread.boards : 0));
-  if (many !== null)
+  if (percent !== null)
     return (
       <div className={styles.many}>
-        <Progress
-          percent={Math.floor((many / MANY_BOARDS) * 100)}
-          size="small"
-          aria-label="Boards counted"
-        />
+        <Progress percent={percent} size="small" aria-label="Boards counted" />
         <Button size="small" onClick={stopMany}>
           Stop
         </Button>
