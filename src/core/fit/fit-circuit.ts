@@ -7,6 +7,7 @@ import { responseOf } from '@/core/response/response';
 import { fit } from './fit';
 import type { Made, Offer } from './offers';
 import type { Choice, FitPart, WantedReadings } from './problem';
+import { takenBy } from './stock-of';
 import { chosenParts, fitPart, type AskedPart, type Supply } from './supply';
 import { wantedLevels, type Wanted } from './wanted';
 
@@ -125,8 +126,7 @@ function enoughOf({ stock = {}, trimmers }: Supply, boards: number) {
   );
   return (offers: readonly Offer[]): boolean => {
     const taken = new Map<string, number>();
-    for (const id of offers.flatMap((o) => o.made.stock ?? []))
-      taken.set(id, (taken.get(id) ?? 0) + boards);
+    for (const id of takenBy(offers)) taken.set(id, (taken.get(id) ?? 0) + boards);
     return [...taken].every(([id, count]) => count <= (there.get(id) ?? 0));
   };
 }

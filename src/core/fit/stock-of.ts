@@ -1,5 +1,5 @@
 import type { StockEntry } from '@/core/library/stock';
-import type { StockItem } from './offers';
+import type { Made, StockItem } from './offers';
 import { isChosenKind, type ChosenKind, type Supply } from './supply';
 
 /** What of some stock values can be chosen from, by kind; kinds that it does not name are absent. */
@@ -16,3 +16,31 @@ export const trimmersIn = (entries: readonly StockEntry[]): StockItem[] =>
   entries.flatMap(({ id, kind, value, quantity }) =>
     kind === 'potentiometer' && value !== undefined ? [{ id, value, quantity }] : [],
   );
+
+/** What can be chosen from the drawer. */
+export type DrawerSupply = Pick<Supply, 'stock' | 'trimmers'>;
+
+/**
+ * What is left of the drawer once some entries have been taken from, a piece of each for every board;
+ * an entry that is named twice is taken from twice.
+ */
+export function lessTaken(
+  { stock, trimmers }: DrawerSupply,
+  taken: readonly string[],
+  boards = 1,
+): DrawerSupply {
+  const gone = new Map<string, number>();
+  for (const id of taken) gone.set(id, (gone.get(id) ?? 0) + boards);
+  const left = (items: readonly StockItem[]) =>
+    items.map((i) => ({ ...i, quantity: Math.max(0, i.quantity - (gone.get(i.id) ?? 0)) }));
+  return {
+    ...(stock && {
+      stock: Object.fromEntries(Object.entries(stock).map(([kind, items]) => [kind, left(items)])),
+    }),
+    ...(trimmers && { trimmers: left(trimmers) }),
+  };
+}
+
+/** Entries that what was chosen is taken from, once for each piece. */
+export const takenBy = (chosen: readonly { made: Made }[]): string[] =>
+  chosen.flatMap(({ made }) => made.stock ?? []);

@@ -2,6 +2,7 @@ import { mainHz } from '@/core/design/ask';
 import { fitCircuit, type CircuitFit, type FittedCircuit } from '@/core/fit/fit-circuit';
 import type { Pairs } from '@/core/fit/offers';
 import { valuesMeeting } from '@/core/fit/meet-readings';
+import { lessTaken } from '@/core/fit/stock-of';
 import { solveExact } from '@/core/fit/solve-exact';
 import { FIELDS, isChosenKind, type AskedPart, type Supply } from '@/core/fit/supply';
 import { Trial } from '@/core/fit/trial';
@@ -65,7 +66,7 @@ const BEYOND = 30;
  * @throws ReedError as solving the way
  */
 export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, WayFit> {
-  const { way: index = 0, boards, pairs, stock, trimmers } = options;
+  const { way: index = 0, boards, pairs } = options;
   const places = placesOf(sheet, index, options);
   const way = sheet.ways[index];
   if (places.length === 0) return { nearest: way, fitted: way };
@@ -81,8 +82,7 @@ export function* fitWay(sheet: Sheet, options: FitOptions = {}): Generator<Way, 
     supply: {
       ...sheet.parts,
       ...(pairs ? { pairs } : {}),
-      ...(stock ? { stock } : {}),
-      ...(trimmers ? { trimmers } : {}),
+      ...lessTaken(options, keptFrom(sheet, places, options), boards),
       limits: limitsOf(sheet),
     },
     ...(boards === undefined ? {} : { boards }),
@@ -172,6 +172,31 @@ function placesOf(
         ];
       });
     });
+}
+
+/** Entries of the drawer that parts are taken from which stay as they are, once for each piece. */
+function keptFrom(
+  { ways }: SheetDesign,
+  places: readonly Place[],
+  { way: index = 0, all = false, stock = {} }: FitOptions,
+): string[] {
+  const isChosen = (stage: string, part: string) =>
+    places.some((p) => p.stage === stage && p.part === part);
+  return ways.flatMap(({ stages }, w) =>
+    stages.flatMap((stage) =>
+      drawnParts(stage).flatMap(({ id, kind }) => {
+        const { stock: from, made, chosen } = (stage.parts[id] as StagePart | undefined) ?? {};
+        // Parts of other ways that are free are chosen in their turn.
+        const stays = w === index ? !isChosen(stage.id, id) : !all && chosen !== 'fit';
+        if (from === undefined || !stays || stage.bypassed) return [];
+        if (!made) return [from];
+        // Of two parts the entry of the first is known; the second is of one of its value.
+        const items = isChosenKind(kind) ? (stock[kind] ?? []) : [];
+        const second = items.find((item) => item.value === made.of[1] && item.id !== from);
+        return [from, second?.id ?? from];
+      }),
+    ),
+  );
 }
 
 /** How far a part may lie from its exact value, where that is not left to the search. */

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
-import { stockOf, trimmersIn } from '@/core/fit/stock-of';
+import { lessTaken, stockOf, takenBy, trimmersIn, type DrawerSupply } from '@/core/fit/stock-of';
 import type { FitOptions } from '@/core/sheet/fit-way';
 import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
@@ -66,42 +66,19 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
   const sheet = openSheet();
   if (!sheet || useFitting.getState().running) return;
   const { content } = useSession.getState();
+  // Choices are made for what stood there when they were asked for.
+  const isPresent = () => useSession.getState().content === content;
   useFitting.setState({ ...NOTHING, running: true });
   stop = new AbortController();
-  const { signal } = stop;
   const best = new Map<number, Way>();
-  let found = 0;
-  const put = (ways: ReadonlyMap<number, Way>) => {
-    // Choices are made for what stood there when it was asked for.
-    if (useSession.getState().content !== content)
+  try {
+    const results = await chosenWays(sheet, { options, fromDrawer, best, signal: stop.signal });
+    if (!isPresent())
       throw new ReedError(
         'range',
         'The sheet was changed while its parts were being fitted: fit them again.',
       );
-    edit(withFitted(ways));
-  };
-  try {
-    const drawer = fromDrawer ? await stockOfDrawer() : {};
-    if (drawer.stock && Object.keys(drawer.stock).length === 0)
-      throw new ReedError(
-        'range',
-        'The drawer has no resistors, capacitors or coils: put some in first, or fit from series.',
-      );
-    const fits = await Promise.all(
-      waysOf(sheet).map(async (way) => {
-        const own = { ...options, way, ...drawer };
-        const progress = (fitted: Way) => {
-          best.set(way, fitted);
-          useFitting.setState({ found: ++found });
-        };
-        return [
-          way,
-          await engine().run('fit', { sheet, options: own }, { signal, progress }),
-        ] as const;
-      }),
-    );
-    put(new Map(fits.map(([way, { fitted }]) => [way, fitted])));
-    const results = fits.flatMap(([, { result }]) => (result ? [result] : []));
+    edit(withFitted(best));
     useFitting.setState({
       running: false,
       outcome: outcomeOf(results),
@@ -109,13 +86,59 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
     });
   } catch (error) {
     if (!(error instanceof ReedError)) throw error;
-    if (error.code === 'stopped' && best.size > 0) put(best);
+    const isStopped = error.code === 'stopped';
+    const keeps = isStopped && best.size > 0 && isPresent();
+    if (keeps) edit(withFitted(best));
     useFitting.setState({
       ...NOTHING,
-      problem:
-        error.code === 'stopped' ? 'Stopped: the best so far is in the circuit.' : messageOf(error),
+      problem: keeps
+        ? 'Stopped: the best so far is in the circuit.'
+        : isStopped
+          ? 'Stopped: the circuit is as it was.'
+          : messageOf(error),
     });
   }
+}
+
+interface Choosing {
+  options: FitOptions;
+  fromDrawer: boolean;
+  /** The best so far of every way, kept up to date. */
+  best: Map<number, Way>;
+  signal: AbortSignal;
+}
+
+/** Choose the parts of the path, or of all channels, which share what the drawer has. */
+async function chosenWays(
+  sheet: Sheet,
+  { options, fromDrawer, best, signal }: Choosing,
+): Promise<CircuitFit[]> {
+  const chosen = async (way: number, supply: DrawerSupply): Promise<CircuitFit[]> => {
+    const input = { sheet, options: { ...options, way, ...supply } };
+    const progress = (fitted: Way) => {
+      best.set(way, fitted);
+      useFitting.setState(({ found }) => ({ found: found + 1 }));
+    };
+    const { fitted, result } = await engine().run('fit', input, { signal, progress });
+    best.set(way, fitted);
+    return result ? [result] : [];
+  };
+  const ways = waysOf(sheet);
+  if (!fromDrawer) return (await Promise.all(ways.map((way) => chosen(way, {})))).flat();
+  let left = await stockOfDrawer();
+  if (Object.keys(left.stock ?? {}).length === 0)
+    throw new ReedError(
+      'range',
+      'The drawer has no resistors, capacitors or coils: put some in first, or fit from series.',
+    );
+  const results: CircuitFit[] = [];
+  // One after the other: each has what those before it have left.
+  for (const way of ways)
+    for (const result of await chosen(way, left)) {
+      left = lessTaken(left, takenBy(result.fitted.chosen), options.boards);
+      results.push(result);
+    }
+  return results;
 }
 
 /** The path, or every channel of a bank. */
@@ -201,7 +224,7 @@ async function fittedWays(sheet: Sheet, which: readonly number[]): Promise<Map<n
 }
 
 /** Kinds of which nothing is left are as if the drawer did not know them. */
-async function stockOfDrawer(): Promise<Pick<FitOptions, 'stock' | 'trimmers'>> {
+async function stockOfDrawer(): Promise<DrawerSupply> {
   const { entries } = await drawerContents();
   const left = entries.filter((e) => e.quantity > 0);
   const trimmers = trimmersIn(left);

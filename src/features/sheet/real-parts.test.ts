@@ -1,5 +1,10 @@
+import 'fake-indexeddb/auto';
 import { act } from '@testing-library/react';
 import type * as Here from '@/testing/engine';
+import { makeBank } from '@/core/bank/make';
+import { preferredNumbers, type SeriesName } from '@/core/quantity/series';
+import { database } from '@/store/database';
+import { addToDrawer, drawerContents } from '@/store/drawer';
 import { valuesOf } from '@/core/sheet/stage';
 import { sessionHistory } from '@/store/session-state';
 import { undo, useSession } from '@/store/sheet-session';
@@ -91,6 +96,38 @@ test('every channel of a bank is fitted after an edit, within its step', async (
   const peaks = (await bankPicture(present())).channels.map((c) => c.peakDb);
   // Rounded one by one they are apart by more than a decibel.
   expect(Math.max(...peaks) - Math.min(...peaks)).toBeLessThan(0.5);
+});
+
+test('channels of a bank share the drawer: none takes what another has taken', async () => {
+  const piece = (kind: string, value: number, quantity: number) => ({
+    kind,
+    value,
+    quantity,
+    name: '',
+    note: '',
+  });
+  const decades = (kind: string, series: SeriesName, from: number[], quantity: number) =>
+    from.flatMap((decade) =>
+      preferredNumbers(series).map((n) => piece(kind, (n * decade) / 10, quantity)),
+    );
+  await database().drawer.clear();
+  await addToDrawer([
+    ...decades('resistor', 'E24', [1e2, 1e3, 1e4, 1e5, 1e6], 1),
+    ...decades('capacitor', 'E6', [1e-10, 1e-9, 1e-8, 1e-7], 2),
+  ]);
+  const centresHz = [500, 520, 540];
+  act(() => void openNow(makeBank({ id: 'test', title: 'Three', at: AT, centresHz, stages: 1 })));
+  await act(() => fitParts({}, true));
+  expect(useFitting.getState()).toMatchObject({ running: false, problem: null });
+  const taken = new Map<string, number>();
+  for (const { stages } of present().ways)
+    for (const { parts } of stages)
+      for (const { stock } of Object.values(parts))
+        if (stock !== undefined) taken.set(stock, (taken.get(stock) ?? 0) + 1);
+  const { entries } = await drawerContents();
+  expect(taken.size).toBeGreaterThan(12);
+  for (const [id, count] of taken)
+    expect(count).toBeLessThanOrEqual(entries.find((e) => e.id === id)!.quantity);
 });
 
 test('a remedy of a joint, and the values that go with it, are one step of history', async () => {
