@@ -110,6 +110,64 @@ describe('a table', () => {
     expect(named.good.map((g) => g.words.quantity)).toEqual([50, 20]);
   });
 
+  const read = (...lines: string[]) => readStockTable(stockTable(lines.join('\n')));
+
+  test('tells figures of devices; what it does not tell is as the offered one of that name has it', () => {
+    const { good, bad } = read(
+      'kind;name;GBW (MHz);Slew rate;Voltage noise [nV/√Hz];hFE;qty',
+      'op-amp;quiet one;8;2.5 V/µs;4.5;;3',
+      'op-amp;quick one;50 MHz;900 V/us;12 nV/rtHz;;1',
+      'npn transistor;small one;;;;400;20',
+      'op-amp;odd one;8;;;200;1',
+      'op-amp;slow one;8;often;;;1',
+      'op-amp;no one;-8;;;;1',
+      'resistor;;8;;;;1',
+    );
+    expect(good.map((g) => g.words)).toMatchObject([
+      {
+        name: 'quiet one',
+        quantity: 3,
+        model: {
+          gainBandwidthHz: 8e6,
+          slewVoltsPerSecond: 2.5e6,
+          inputVoltageNoise: 4.5e-9,
+          outputOhms: expect.any(Number) as number,
+        },
+      },
+      {
+        model: { gainBandwidthHz: 50e6, slewVoltsPerSecond: 900e6, inputVoltageNoise: 12e-9 },
+      },
+      { kind: 'npn-transistor', model: { betaForward: 400 }, quantity: 20 },
+    ]);
+    expect(bad.map((b) => [b.line, b.why])).toEqual([
+      [5, 'There is no current gain of an op-amp: leave “200” out.'],
+      [6, expect.stringMatching(/^Slew rate: “often” is not a voltage/)],
+      [7, expect.stringMatching(/^Gain-bandwidth product: .*(positive|at least|greater)/)],
+      [8, expect.stringMatching(/names no value of the resistor/)],
+    ]);
+  });
+
+  test('gives numbers without a unit the one of their column', () => {
+    const { good, bad } = read(
+      'Capacitance (nF),Tolerance %,Voltage (V),qty',
+      '22,0.1,63,4',
+      '4n7,5,63 V,4',
+    );
+    expect(bad).toEqual([]);
+    expect(good.map((g) => g.words)).toMatchObject([
+      { kind: 'capacitor', tolerance: 0.001, ratedVolts: 63, quantity: 4 },
+      { kind: 'capacitor', value: 4.7e-9, tolerance: 0.05 },
+    ]);
+    expect(good[0].words.value).toBeCloseTo(22e-9, 20);
+    expect(read('value (kΩ),power (mW)', '10,250').good[0].words).toMatchObject({
+      kind: 'resistor',
+      value: 10e3,
+      ratedWatts: 0.25,
+    });
+    // What is no unit says nothing.
+    expect(read('value (see box),qty', '10k,2').good[0].words.value).toBe(10e3);
+  });
+
   test('of far too many lines is refused', () => {
     expect(() => stockTable('10k\n'.repeat(20_001))).toThrow(/20001|20002/);
   });

@@ -2,31 +2,19 @@ import Papa from 'papaparse';
 import { messageOf, ReedError } from '@/core/errors';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { quoted } from '@/core/text';
+import { partKindOf, withArticle } from '@/core/parts';
+import { figuresOf, readFigure, withToldFigures } from '@/core/parts/device-figures';
 import { readEntry } from './entry';
 import { stockKind, type StockEntry } from './stock';
+import { figureNamed, headingOf, type StockColumn, type TableColumn } from './stock-columns';
 import { stockLine, stockWords, type StockWords } from './stock-words';
-
-/** What a column of a table of parts can say. */
-export const STOCK_COLUMNS = [
-  'kind',
-  'value',
-  'quantity',
-  'tolerance',
-  'make',
-  'temperature coefficient',
-  'voltage rating',
-  'power rating',
-  'price',
-  'place',
-  'name',
-  'note',
-] as const;
-export type StockColumn = (typeof STOCK_COLUMNS)[number];
 
 /** A text taken apart into rows of cells, with what its first row seems to say. */
 export interface StockTable {
   /** What each column says, as far as it could be guessed; nothing where it is left out. */
-  columns: (StockColumn | null)[];
+  columns: (TableColumn | null)[];
+  /** The unit that stands over each column, for numbers that have none. */
+  units: (string | null)[];
   /** Names of the columns, where there is a heading. */
   heading: string[] | null;
   rows: { line: number; cells: string[] }[];
@@ -48,32 +36,6 @@ export interface StockRead {
 /** Most rows that are read of one text. */
 export const MOST_LINES = 20_000;
 
-/** What people write over columns. */
-const HEADINGS: readonly (readonly [RegExp, StockColumn])[] = [
-  [/^(kind|type|part|component|what)$/, 'kind'],
-  [/^(value|resistance|capacitance|inductance|ohms|farads|henries|wert)$/, 'value'],
-  [/^(quantity|qty|count|pieces|pcs|number|amount|stock|on hand|in stock|how many)$/, 'quantity'],
-  [/^(tolerance|tol)$/, 'tolerance'],
-  [/^(make|material|dielectric|film|construction|made of|technology)$/, 'make'],
-  [/^(temperature coefficient|tempco|tc|tcr|ppm|ppm per k(elvin)?)$/, 'temperature coefficient'],
-  [/^(voltage rating|voltage|volts|rated volts|v)$/, 'voltage rating'],
-  [/^(power rating|power|watts|rated watts|w)$/, 'power rating'],
-  [/^(price|cost|each|unit price)$/, 'price'],
-  [/^(place|location|bin|box|drawer|shelf|where)$/, 'place'],
-  [/^(name|description|title)$/, 'name'],
-  [/^(note|notes|comment|comments|remark|remarks)$/, 'note'],
-];
-
-/** What a heading says of its column. */
-function columnOf(heading: string): StockColumn | null {
-  const plain = heading
-    .toLowerCase()
-    .replace(/\(.*?\)|\[.*?\]|[%:]/g, '')
-    .replace(/[_-]+/g, ' ')
-    .trim();
-  return HEADINGS.find(([pattern]) => pattern.test(plain))?.[1] ?? null;
-}
-
 /**
  * Take a table of parts apart: comma, semicolon or tab between cells, with or without a heading.
  *
@@ -90,12 +52,16 @@ export function stockTable(text: string): StockTable {
     .map((cells, i) => ({ line: i + 1, cells: cells.map((c) => c.trim()) }))
     .filter(({ cells }) => cells.some((c) => c !== ''));
   const first = rows[0]?.cells ?? [];
-  const named = first.map(columnOf);
+  const headings = first.map(headingOf);
+  const named = headings.map((h) => h.column);
   const hasHeading = named.includes('value') || named.filter((c) => c !== null).length > 1;
-  if (!hasHeading) return { columns: first.map(() => null), heading: null, rows };
+  if (!hasHeading) {
+    const nothing = first.map(() => null);
+    return { columns: nothing, units: nothing, heading: null, rows };
+  }
   // A column said twice is the first.
   const columns = named.map((c, i) => (c !== null && named.indexOf(c) === i ? c : null));
-  return { columns, heading: first, rows: rows.slice(1) };
+  return { columns, units: headings.map((h) => h.unit), heading: first, rows: rows.slice(1) };
 }
 
 /**
@@ -103,13 +69,14 @@ export function stockTable(text: string): StockTable {
  * read as typed lines.
  */
 export function readStockTable(
-  { columns, rows }: Pick<StockTable, 'columns' | 'rows'>,
+  { columns, units, rows }: Pick<StockTable, 'columns' | 'rows'> & Partial<StockTable>,
   mark: DecimalMark = 'point',
 ): StockRead {
   const asLines = columns.every((c) => c === null);
   return readEach(
     rows.map(({ line, cells }) => ({ line, text: cells.join(asLines ? ' ' : ', '), cells })),
-    ({ cells, text }) => (asLines ? stockLine(text, mark) : stockRow(columns, cells, mark)),
+    ({ cells, text }) =>
+      asLines ? stockLine(text, mark) : stockRow(columns, withUnits(cells, columns, units), mark),
   );
 }
 
@@ -153,12 +120,33 @@ export const stockEntryOf = (words: StockWords, id: string): StockEntry => ({
 /** @throws ReedError `document` where a field is beyond its bounds */
 const checked = (words: StockWords): StockEntry => readEntry(stockKind, stockEntryOf(words, 'new'));
 
+/** Columns whose numbers have units. */
+const MEASURED: readonly (TableColumn | null)[] = [
+  'value',
+  'tolerance',
+  'voltage rating',
+  'power rating',
+];
+const BARE = /^[-+\u2212]?\d+(?:[.,]\d+)?(?:e[-+]?\d+)?$/i;
+
+/** The cells of a row, numbers that have no unit with that of their column. */
+const withUnits = (
+  cells: readonly string[],
+  columns: StockTable['columns'],
+  units: StockTable['units'] = [],
+): string[] =>
+  cells.map((cell, i) => {
+    const unit = units[i];
+    const isMeasured = MEASURED.includes(columns[i]) || figureNamed(columns[i]) !== undefined;
+    return unit && isMeasured && BARE.test(cell) ? `${cell} ${unit}` : cell;
+  });
+
 function stockRow(
-  columns: readonly (StockColumn | null)[],
+  columns: StockTable['columns'],
   cells: readonly string[],
   mark: DecimalMark,
 ): StockWords {
-  const cell = (column: StockColumn): string | undefined => {
+  const cell = (column: TableColumn): string | undefined => {
     const text = cells[columns.indexOf(column)] as string | undefined;
     return text === undefined || text === '' ? undefined : text;
   };
@@ -177,6 +165,7 @@ function stockRow(
     return value;
   };
   const tolerance = numberIn('tolerance', /%/);
+  const power = numberIn('power rating', /m?W$/i);
   const named = {
     kind: cell('kind'),
     valueText: cell('value'),
@@ -191,14 +180,40 @@ function stockRow(
     make: cell('make'),
     ppmPerKelvin: numberIn('temperature coefficient', /ppm(\/K|\/°C)?/i),
     ratedVolts: numberIn('voltage rating', /V(dc)?$/i),
-    ratedWatts: numberIn('power rating', /W$/i),
+    ratedWatts: power && /mW$/.test(cell('power rating')!) ? power / 1000 : power,
     price: numberIn('price', /[€$£]/g),
     place: cell('place'),
     name: cell('name'),
     note: cell('note'),
   };
-  return stockWords(
+  const words = stockWords(
     Object.fromEntries(Object.entries(named).filter(([, v]) => v !== undefined)),
     mark,
   );
+  const figures = columns.flatMap((column, i) => {
+    const label = figureNamed(column);
+    return label !== undefined && cells[i] ? [{ label, text: cells[i] }] : [];
+  });
+  return figures.length === 0 ? words : withFigures(words, figures, mark);
+}
+
+/** A device with figures of its own; those that are not told are as the offered one of its name has them. */
+function withFigures(
+  words: StockWords,
+  figures: readonly { label: string; text: string }[],
+  mark: DecimalMark,
+): StockWords {
+  const kind = partKindOf(words.kind);
+  const offered = kind.models ?? [];
+  const begun = offered.find((m) => m.name === words.name) ?? offered[0];
+  const told = figures.map(({ label, text }) => {
+    const figure = figuresOf(kind).find((f) => f.label === label);
+    if (!figure)
+      throw new ReedError(
+        'document',
+        `There is no ${label.toLowerCase()} of ${withArticle(kind)}: leave ${quoted(text)} out.`,
+      );
+    return { figure, told: readFigure(figure, text, mark) };
+  });
+  return { ...words, model: withToldFigures(kind, begun?.model, told) };
 }

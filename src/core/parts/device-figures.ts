@@ -1,7 +1,7 @@
-import { ReedError } from '@/core/errors';
+import { messageOf, ReedError } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
-import type { DecimalMark } from '@/core/quantity/parse';
+import { parseQuantity, type DecimalMark } from '@/core/quantity/parse';
 import { withArticle } from './index';
 import type { PartKind } from './part-kind';
 
@@ -100,28 +100,69 @@ export function figureIn(model: unknown, { field, scale = 1 }: DeviceFigure): nu
   return typeof value === 'number' ? value / scale : null;
 }
 
+/** A figure, and what it is to be in the unit that it is told in; null takes it away. */
+export interface ToldFigure {
+  figure: DeviceFigure;
+  told: number | null;
+}
+
 /**
- * The model with one of its figures changed.
+ * The model with some of its figures changed.
  *
- * @param told in the unit that it is told in; null takes it away
  * @throws ReedError `range` where the kind can have no such figure, or not without it
  */
-export function withFigure(
+export function withToldFigures(
   kind: PartKind,
   model: unknown,
-  { field, label, scale = 1 }: DeviceFigure,
-  told: number | null,
+  figures: readonly ToldFigure[],
 ): unknown {
   const changed: Record<string, unknown> = { ...(isFields(model) ? model : {}) };
-  if (told === null) delete changed[field];
-  else changed[field] = told * scale;
+  for (const { figure, told } of figures)
+    if (told === null) delete changed[figure.field];
+    else changed[figure.field] = told * (figure.scale ?? 1);
   const read = kind.model?.safeParse(changed);
   if (read?.success) return changed;
+  const issues = read?.error.issues ?? [];
+  const named = JSON.stringify(issues);
+  const { figure, told } = figures.find((f) => named.includes(`"${f.figure.field}"`)) ?? figures[0];
   const why =
     told === null
       ? `${withArticle(kind)} cannot be without it`
-      : (messagesIn(read?.error.issues ?? [])[0] ?? 'it cannot be so');
-  throw new ReedError('range', `${label}: ${why}.`);
+      : (messagesIn(issues)[0] ?? 'it cannot be so');
+  throw new ReedError('range', `${figure.label}: ${why}.`);
+}
+
+/** The same with one of its figures changed. */
+export const withFigure = (
+  kind: PartKind,
+  model: unknown,
+  figure: DeviceFigure,
+  told: number | null,
+): unknown => withToldFigures(kind, model, [{ figure, told }]);
+
+/** What stands behind the unit of a figure, as people write it. */
+const BEHIND: Readonly<Record<string, RegExp>> = {
+  '/µs': /\s*\/\s*(?:[µμu]s|microseconds?)$/i,
+  '/√Hz': /\s*\/\s*(?:√|rt|sqrt|root)?\s*\(?\s*Hz\s*\)?$/i,
+  '/V': /\s*\/\s*V$/i,
+};
+
+/**
+ * A figure as it is written: “9 V/µs”, “5 nV/√Hz”, or the number alone.
+ *
+ * @returns in the unit that it is told in
+ * @throws ReedError `range`, naming the figure
+ */
+export function readFigure(
+  { label, quantity, per }: DeviceFigure,
+  text: string,
+  mark: DecimalMark = 'point',
+): number {
+  try {
+    return parseQuantity(per ? text.replace(BEHIND[per], '') : text, quantity, mark);
+  } catch (error) {
+    throw new ReedError('range', `${label}: ${messageOf(error)}`);
+  }
 }
 
 /** “10 MHz, 9 V/µs, 5 nV/√Hz”. */
@@ -129,7 +170,10 @@ export const figureWords = (kind: PartKind, model: unknown, mark: DecimalMark = 
   figuresOf(kind)
     .flatMap((own) => {
       const told = own.main ? figureIn(model, own) : null;
-      return told === null ? [] : [printFigure(own, told, mark)];
+      if (told === null) return [];
+      const printed = printFigure(own, told, mark);
+      // A number without a unit does not say what it is of.
+      return [own.quantity === 'ratio' ? `${own.label.toLowerCase()} ${printed}` : printed];
     })
     .join(', ');
 

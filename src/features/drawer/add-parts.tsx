@@ -54,8 +54,11 @@ export function AddParts() {
   };
   /** A table that is pasted is looked at as one: its columns are to be named. */
   const paste = (pasted: string): boolean => {
-    if (!/[\t;]/.test(pasted) || !pasted.trim().includes('\n')) return false;
-    setTable(stockTable(pasted));
+    if (!pasted.trim().includes('\n')) return false;
+    const found = stockTable(pasted);
+    // Commas stand in typed lines too: only a heading tells that those are cells.
+    if (found.heading === null && !/[\t;]/.test(pasted)) return false;
+    setTable(found);
     return true;
   };
   return (

@@ -1,4 +1,5 @@
 import { partKindOf } from '@/core/parts';
+import { figureWords } from '@/core/parts/device-figures';
 import { mainQuantity } from '@/core/parts/quantities';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
@@ -47,9 +48,10 @@ function inShort(words: StockWords, mark: DecimalMark): string {
     main && words.value !== undefined
       ? `${formatQuantity(words.value, main.quantity, { unit: true, mark })} ${kind.noun}`
       : words.name;
-  const { tolerance, make, ppmPerKelvin, ratedVolts, ratedWatts, price, place } = words;
+  const { model, tolerance, make, ppmPerKelvin, ratedVolts, ratedWatts, price, place } = words;
   return [
     value,
+    model !== undefined && figureWords(kind, model, mark),
     tolerance !== undefined && `${number(tolerance * 100)} %`,
     make,
     ppmPerKelvin !== undefined && `${number(ppmPerKelvin)} ppm/K`,

@@ -1,19 +1,28 @@
 import { Button, Modal, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import {
-  readStockTable,
+  FIGURE_COLUMNS,
+  figureNamed,
   STOCK_COLUMNS,
-  type StockColumn,
-  type StockRead,
-  type StockTable,
-} from '@/core/library/stock-table';
+  type TableColumn,
+} from '@/core/library/stock-columns';
+import { readStockTable, type StockRead, type StockTable } from '@/core/library/stock-table';
 import { usePreferences } from '@/store/preferences';
 import { StockPreview } from './stock-preview';
 import styles from './drawer.module.css';
 
 const ROWS_SHOWN = 4;
 const LEFT_OUT = 'left out';
-const OPTIONS = [LEFT_OUT, ...STOCK_COLUMNS].map((c) => ({ value: c, label: c }));
+type Choice = TableColumn | typeof LEFT_OUT;
+const optionOf = (value: Choice) => ({ value, label: value });
+const OPTIONS = [
+  optionOf(LEFT_OUT),
+  ...STOCK_COLUMNS.map(optionOf),
+  {
+    label: 'Figures of devices',
+    options: FIGURE_COLUMNS.map((value) => ({ value, label: figureNamed(value)! })),
+  },
+];
 
 interface TablePreviewProps {
   table: StockTable;
@@ -26,9 +35,12 @@ export function TablePreview({ table, onPut, onClose }: TablePreviewProps) {
   const mark = usePreferences((p) => p.mark);
   const [columns, setColumns] = useState(table.columns);
   const [busy, setBusy] = useState(false);
-  const { rows, heading } = table;
-  const read = useMemo(() => readStockTable({ columns, rows }, mark), [columns, rows, mark]);
-  const name = (at: number, column: StockColumn | null) =>
+  const { rows, heading, units } = table;
+  const read = useMemo(
+    () => readStockTable({ columns, units, rows }, mark),
+    [columns, units, rows, mark],
+  );
+  const name = (at: number, column: TableColumn | null) =>
     setColumns(columns.map((c, i) => (i === at ? column : c === column ? null : c)));
   const counted = `${read.good.length} of ${rows.length}`;
   return (
@@ -57,10 +69,12 @@ export function TablePreview({ table, onPut, onClose }: TablePreviewProps) {
             <tr>
               {columns.map((column, i) => (
                 <th key={i}>
-                  <Select<StockColumn | typeof LEFT_OUT>
+                  <Select<Choice>
                     size="small"
+                    showSearch={{ optionFilterProp: 'label' }}
+                    popupMatchSelectWidth={false}
                     value={column ?? LEFT_OUT}
-                    options={OPTIONS as { value: StockColumn | typeof LEFT_OUT; label: string }[]}
+                    options={OPTIONS}
                     onChange={(chosen) => name(i, chosen === LEFT_OUT ? null : chosen)}
                     aria-label={`Column ${i + 1}${heading ? `, ${heading[i]}` : ''}`}
                   />
@@ -80,6 +94,11 @@ export function TablePreview({ table, onPut, onClose }: TablePreviewProps) {
           </tbody>
         </table>
       </div>
+      {columns.some(figureNamed) && (
+        <p className={styles.note}>
+          Figures that the table does not tell of a device are as one of its kind usually has them.
+        </p>
+      )}
       <StockPreview read={read} />
     </Modal>
   );
