@@ -66,6 +66,9 @@ const HEADINGS: readonly (readonly [RegExp, TableColumn])[] = [
 const UNIT =
   /^(?:%|dB|(?:meg|[fpnuµμmkKMG])?(?:F|H|Ω|Ω|ohms?|Hz|V|A|W|S|s)?(?:\/(?:[µμu]s|V|(?:√|rt|sqrt ?)\(?Hz\)?))?)$/;
 
+/** What is longer is no heading that anybody could read. */
+const LONGEST_HEADING = 120;
+
 /** A heading, taken apart. */
 export interface Heading {
   /** What its column says; nothing where that could not be guessed. */
@@ -76,6 +79,7 @@ export interface Heading {
 
 /** What a heading says of its column: “GBW (MHz)”, “tolerance %”. */
 export function headingOf(heading: string): Heading {
+  if (heading.length > LONGEST_HEADING) return { column: null, unit: null };
   const bracketed = /[([]([^)\]]*(?:\([^)]*\))?)[)\]]\s*$/.exec(heading)?.[1].trim();
   const plain = heading
     .toLowerCase()

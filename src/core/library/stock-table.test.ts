@@ -164,6 +164,9 @@ describe('a table', () => {
       value: 10e3,
       ratedWatts: 0.25,
     });
+    // What nobody could have meant as a heading takes no time, and says nothing.
+    for (const odd of ['(', '[', '(]', ' ('])
+      expect(stockTable(`${odd.repeat(200_000)},value\n1,10k`).units).toEqual([null, null]);
     // What is no unit says nothing.
     expect(read('value (see box),qty', '10k,2').good[0].words.value).toBe(10e3);
   });

@@ -1,7 +1,7 @@
 import { messageOf, ReedError } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
-import { parseQuantity, type DecimalMark } from '@/core/quantity/parse';
+import { LONGEST_QUANTITY, parseQuantity, type DecimalMark } from '@/core/quantity/parse';
 import { withArticle } from './index';
 import type { PartKind } from './part-kind';
 
@@ -159,7 +159,9 @@ export function readFigure(
   mark: DecimalMark = 'point',
 ): number {
   try {
-    return parseQuantity(per ? text.replace(BEHIND[per], '') : text, quantity, mark);
+    // What is too long to be a number is told as it stands.
+    const behind = per !== undefined && text.length <= 2 * LONGEST_QUANTITY ? BEHIND[per] : '';
+    return parseQuantity(text.replace(behind, ''), quantity, mark);
   } catch (error) {
     throw new ReedError('range', `${label}: ${messageOf(error)}`);
   }

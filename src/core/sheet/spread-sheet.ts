@@ -1,7 +1,7 @@
 import type { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
-import { explored, type Band } from '@/core/response/landmarks';
+import { explored, type Band, type Landmark } from '@/core/response/landmarks';
 import type { Deviating, Shape } from '@/core/spread/deviations';
 import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
@@ -34,6 +34,8 @@ export interface SheetSpreadOptions extends BoardsOfSheetOptions {
 
 /** The band is drawn through so many points a decade, and closer where the curve bends. */
 const PER_DECADE = 16;
+/** As good as as many. */
+const MOST_OF = 0.8;
 
 /**
  * A way of a sheet as it is built, with what of it is off, by how much.
@@ -75,7 +77,7 @@ export function spreadOfSheet(
     boards,
     ...(first === undefined ? {} : { first }),
     ...(frames ? { frames } : {}),
-    levelsAt: shownOf(sheet.view, explored(options.span, options.landmarks ?? [], PER_DECADE)),
+    levelsAt: bandAt(sheet.view, options.span, options.landmarks ?? []),
     phases: true,
     readings: sheet.readings.map(({ measure, wanted, at }) => ({
       measure,
@@ -86,9 +88,16 @@ export function spreadOfSheet(
   });
 }
 
-/** Of the frequencies that readings are looked for over, those of the picture, and its ends. */
-const shownOf = ({ fromHz, toHz }: Band, all: Float64Array): Float64Array =>
-  Float64Array.from([fromHz, ...all.filter((hz) => hz > fromHz && hz < toHz), toHz]);
+/**
+ * Frequencies that the band is drawn through: those of the picture among those that readings are
+ * looked for over, so that a board is solved at few beyond; of a narrow picture its own.
+ */
+function bandAt(view: Band, span: Band, landmarks: readonly Landmark[]): Float64Array {
+  const own = explored(view, landmarks, PER_DECADE);
+  const { fromHz, toHz } = view;
+  const inside = explored(span, landmarks, PER_DECADE).filter((hz) => hz > fromHz && hz < toHz);
+  return inside.length < MOST_OF * own.length ? own : Float64Array.from([fromHz, ...inside, toHz]);
+}
 
 /** Rules for the parts of a sheet’s circuit, and the parts that are its own. */
 function rulesOf(
