@@ -67,3 +67,9 @@ test('typed lines with commas are no table', async () => {
   expect(screen.queryByRole('dialog')).toBeNull();
   expect(screen.getByRole('button', { name: 'Put in 2 kinds' })).toBeDefined();
 });
+
+test('far too much at once is refused in words', async () => {
+  await pasted('10k 1 %\n'.repeat(20_001));
+  expect(screen.getByRole('alert').textContent).toMatch(/2000[12] lines .* split it/);
+  expect(screen.queryByRole('dialog')).toBeNull();
+});

@@ -55,7 +55,15 @@ export function AddParts() {
   /** A table that is pasted is looked at as one: its columns are to be named. */
   const paste = (pasted: string): boolean => {
     if (!pasted.trim().includes('\n')) return false;
-    const found = stockTable(pasted);
+    setProblem(null);
+    let found: StockTable;
+    try {
+      found = stockTable(pasted);
+    } catch (error) {
+      if (!(error instanceof ReedError)) throw error;
+      setProblem(messageOf(error));
+      return true;
+    }
     // Commas stand in typed lines too: only a heading tells that those are cells.
     if (found.heading === null && !/[\t;]/.test(pasted)) return false;
     setTable(found);
