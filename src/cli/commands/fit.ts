@@ -10,7 +10,7 @@ import {
   type FittedCircuit,
 } from '@/core/fit/fit-circuit';
 import { PAIRS, type Pairs } from '@/core/fit/offers';
-import { stockOf, trimmersIn } from '@/core/fit/stock-of';
+import { supplyOf, type DrawerSupply } from '@/core/fit/stock-of';
 import { chosenParts, type Supply } from '@/core/fit/supply';
 import { readStockTable, stockEntryOf, stockTable, type BadLine } from '@/core/library/stock-table';
 import { SERIES_NAMES, type SeriesName } from '@/core/quantity/series';
@@ -47,11 +47,16 @@ export const fit: Command = {
   summary: 'real part values: each rounded by itself, and all fitted together',
   run(args) {
     const { values, positionals } = readArgs(args, OPTIONS, 1);
-    const pairs = oneOf('pairs', values.pairs ?? 'none', PAIRS);
     const trim = (values.trim ?? '').split(',').filter((id) => id !== '');
-    const opAmp = oneOf('op-amp', values['op-amp'] ?? 'sheet', ['ideal', 'sheet'] as const);
-    const boards = wholeNumber('boards', values.boards ?? '1', 1, MOST_BOARDS);
     const stock = values.stock === undefined ? undefined : readStock(values.stock);
+    const options: Options = {
+      pairs: oneOf('pairs', values.pairs ?? 'none', PAIRS),
+      trim,
+      boards: wholeNumber('boards', values.boards ?? '1', 1, MOST_BOARDS),
+      from: stock?.supply ?? {},
+      opAmp: oneOf('op-amp', values['op-amp'] ?? 'sheet', ['ideal', 'sheet'] as const),
+      probe: values.probe,
+    };
     const asked = {
       resistors: series('resistors', values.resistors),
       capacitors: series('capacitors', values.capacitors),
@@ -64,15 +69,8 @@ export const fit: Command = {
       fit: found,
       circuit,
     } = is === 'sheet'
-      ? fitSheet(subject.sheet!, asked, { pairs, trim, boards, from: stock?.supply ?? {}, opAmp })
-      : fitBare(subject, asked, {
-          pairs,
-          trim,
-          boards,
-          from: stock?.supply ?? {},
-          opAmp,
-          probe: values.probe,
-        });
+      ? fitSheet(subject.sheet!, asked, options)
+      : fitBare(subject, asked, options);
     const told = (choice: FittedCircuit) => {
       const chosen = circuitOf(circuit, choice);
       return {
@@ -111,7 +109,7 @@ interface Options {
   /** Parts that are set with a trimmer. */
   trim: readonly string[];
   boards: number;
-  from: Stock['supply'];
+  from: DrawerSupply;
   opAmp: 'ideal' | 'sheet';
   probe?: string;
 }
@@ -199,7 +197,7 @@ function readingsOf(circuit: Circuit, { readings, probe, context, span, landmark
 }
 
 interface Stock {
-  supply: Pick<Supply, 'stock' | 'trimmers'>;
+  supply: DrawerSupply;
   parts: number;
   bad: BadLine[];
 }
@@ -214,14 +212,12 @@ function readStock(path: string): Stock {
   }
   const { good, bad } = readStockTable(stockTable(table));
   const entries = good.map(({ line, words }) => stockEntryOf(words, `line ${line}`));
-  const stock = stockOf(entries);
-  const trimmers = trimmersIn(entries);
-  if (Object.keys(stock).length === 0)
+  const supply = supplyOf(entries);
+  if (Object.keys(supply.stock).length === 0)
     throw new ReedError(
       'document',
       `The stock “${path}” names no resistor, capacitor or coil${bad.length > 0 ? `; line ${bad[0].line}: ${bad[0].why}` : ''}`,
     );
-  const supply = { stock, ...(trimmers.length > 0 ? { trimmers } : {}) };
   return { supply, parts: good.length, bad };
 }
 

@@ -7,7 +7,7 @@ import { responseOf } from '@/core/response/response';
 import { fit } from './fit';
 import type { Made, Offer } from './offers';
 import type { Choice, FitPart, WantedReadings } from './problem';
-import { takenBy } from './stock-of';
+import { piecesOf, takenBy } from './stock-of';
 import { chosenParts, fitPart, type AskedPart, type Supply } from './supply';
 import { wantedLevels, type Wanted } from './wanted';
 
@@ -124,11 +124,8 @@ function enoughOf({ stock = {}, trimmers }: Supply, boards: number) {
       items.map((i) => [i.id, i.quantity] as const),
     ),
   );
-  return (offers: readonly Offer[]): boolean => {
-    const taken = new Map<string, number>();
-    for (const id of takenBy(offers)) taken.set(id, (taken.get(id) ?? 0) + boards);
-    return [...taken].every(([id, count]) => count <= (there.get(id) ?? 0));
-  };
+  return (offers: readonly Offer[]): boolean =>
+    [...piecesOf(takenBy(offers), boards)].every(([id, count]) => count <= (there.get(id) ?? 0));
 }
 
 /** The circuit with the values of a choice; where one is made of two parts, with both of them. */

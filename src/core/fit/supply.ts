@@ -85,12 +85,14 @@ export function fitPart(
   };
   const singles = listed(far);
   if (making === 'trimmer' && kind === 'resistor') {
-    const trimmers = trimmersOf(supply);
-    const set = (value: number) => withTrimmer(listed(COMPANIONS), trimmers, value) ?? [];
-    const places = seriesOffers('E24', ...span(far)).flatMap(({ value }) => set(value));
+    const [beside, trimmers] = [listed(COMPANIONS), trimmersOf(supply)];
+    const setTo = (value: number): Offer[] => {
+      const offer = withTrimmer(beside, trimmers, value);
+      return offer ? [offer] : [];
+    };
+    const places = seriesOffers('E24', ...span(far)).flatMap(({ value }) => setTo(value));
     if (places.length === 0) return undefined;
-    const pairsNear = (value: number) => [set(value)].flat();
-    return { id, field, exact, singles: places, pairsNear, trimmed: true };
+    return { id, field, exact, singles: places, pairsNear: setTo, trimmed: true };
   }
   if (singles.length === 0) return undefined;
   const pairs = making === undefined || making === 'trimmer' ? (supply.pairs ?? 'none') : making;

@@ -3,7 +3,7 @@ import { messageOf, ReedError } from '@/core/errors';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { quoted } from '@/core/text';
 import { partKindOf, withArticle } from '@/core/parts';
-import { figuresOf, readFigure, withToldFigures } from '@/core/parts/device-figures';
+import { deviceCalled, figuresOf, readFigure, withToldFigures } from '@/core/parts/device-figures';
 import { readEntry } from './entry';
 import { stockKind, type StockEntry } from './stock';
 import { figureNamed, headingOf, type StockColumn, type TableColumn } from './stock-columns';
@@ -204,8 +204,6 @@ function withFigures(
   mark: DecimalMark,
 ): StockWords {
   const kind = partKindOf(words.kind);
-  const offered = kind.models ?? [];
-  const begun = offered.find((m) => m.name === words.name) ?? offered[0];
   const told = figures.map(({ label, text }) => {
     const figure = figuresOf(kind).find((f) => f.label === label);
     if (!figure)
@@ -215,5 +213,5 @@ function withFigures(
       );
     return { figure, told: readFigure(figure, text, mark) };
   });
-  return { ...words, model: withToldFigures(kind, begun?.model, told) };
+  return { ...words, model: withToldFigures(kind, deviceCalled(kind, words.name)?.model, told) };
 }

@@ -3,7 +3,7 @@ import { formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import { LONGEST_QUANTITY, parseQuantity, type DecimalMark } from '@/core/quantity/parse';
 import { withArticle } from './index';
-import type { PartKind } from './part-kind';
+import type { NamedModel, PartKind } from './part-kind';
 
 /** A number of a device's model as a data sheet tells it. */
 export interface DeviceFigure {
@@ -99,6 +99,10 @@ export function figureIn(model: unknown, { field, scale = 1 }: DeviceFigure): nu
   const value = isFields(model) ? model[field] : undefined;
   return typeof value === 'number' ? value / scale : null;
 }
+
+/** The offered device of that name; else the first that is offered of its kind. */
+export const deviceCalled = ({ models = [] }: PartKind, name: string): NamedModel | undefined =>
+  models.find((m) => m.name === name) ?? models[0];
 
 /** A figure, and what it is to be in the unit that it is told in; null takes it away. */
 export interface ToldFigure {

@@ -2,7 +2,7 @@ import { mainHz } from '@/core/design/ask';
 import { fitCircuit, type CircuitFit, type FittedCircuit } from '@/core/fit/fit-circuit';
 import type { Pairs } from '@/core/fit/offers';
 import { valuesMeeting } from '@/core/fit/meet-readings';
-import { lessTaken } from '@/core/fit/stock-of';
+import { lessTaken, type DrawerSupply } from '@/core/fit/stock-of';
 import { solveExact } from '@/core/fit/solve-exact';
 import { FIELDS, isChosenKind, type AskedPart, type Supply } from '@/core/fit/supply';
 import { Trial } from '@/core/fit/trial';
@@ -12,19 +12,16 @@ import type { Band } from '@/core/response/landmarks';
 import { exactValues } from './exact';
 import { followsAsk } from './make';
 import { pathLandmarks } from './landmarks';
-import { outNet, prefixOf } from './nets';
-import { partNames, pathCircuit } from './path-circuit';
+import { outNet } from './nets';
+import { namesInCircuit, pathCircuit } from './path-circuit';
 import { wantedReadings } from './wanted-readings';
 import type { Sheet, SheetDesign, Stage, StagePart, Way } from './schema';
 import { designedAs, drawnParts, valuesOf } from './stage';
 
 /** How the parts of a way are to be chosen. */
-export interface FitOptions {
+export interface FitOptions extends DrawerSupply {
   way?: number;
   pairs?: Pairs;
-  stock?: Supply['stock'];
-  /** Trimmers of the drawer, where all is to come from there. */
-  trimmers?: Supply['trimmers'];
   boards?: number;
   /** Parts of the circuit, by name, that are set with a trimmer whatever is said of them. */
   trim?: readonly string[];
@@ -141,7 +138,7 @@ function placesOf(
   { all = false, trim = [], towards }: Pick<FitOptions, 'all' | 'trim' | 'towards'>,
 ): Place[] {
   const way = sheet.ways[index];
-  const names = partNames(way.stages);
+  const nameOf = namesInCircuit(sheet, index);
   return way.stages
     .filter((s) => !s.bypassed)
     .flatMap((stage) => {
@@ -155,7 +152,7 @@ function placesOf(
         if (!free || !(id in values) || !isChosenKind(kind) || partKindOf(kind).series === null)
           return [];
         const kept = reachOf(stage, kind);
-        const name = `${prefixOf(sheet, index)}${names.get(stage.id)?.get(id) ?? id}`;
+        const name = nameOf(stage, id);
         const making = trim.includes(name) ? 'trimmer' : own?.may;
         return [
           {

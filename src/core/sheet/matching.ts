@@ -1,8 +1,7 @@
 import { partKindOf } from '@/core/parts';
 import type { ReadingSpread } from '@/core/spread/spread';
 import { OWN_SHARE } from '@/core/spread/deviations';
-import { prefixOf } from './nets';
-import { partNames } from './path-circuit';
+import { namesInCircuit } from './path-circuit';
 import type { Sheet, Wanted } from './schema';
 import { spreadOfSheet, type SheetSpreadOptions } from './spread-sheet';
 import { drawnParts } from './stage';
@@ -73,14 +72,14 @@ function pairsOf(
   way: number,
   shares: Readonly<Record<string, number>>,
 ): { parts: readonly [string, string]; within: number }[] {
-  const names = partNames(sheet.ways[way].stages);
+  const nameOf = namesInCircuit(sheet, way);
   const deviations = sheet.parts.deviations ?? USUAL_DEVIATIONS;
   return sheet.ways[way].stages.flatMap((stage) =>
     (['resistor', 'capacitor'] as const).flatMap((kind) => {
       const own = drawnParts(stage)
         .filter((p) => p.kind === kind && partKindOf(p.kind).series !== null)
         .map(({ id }) => ({
-          name: `${prefixOf(sheet, way)}${names.get(stage.id)?.get(id) ?? id}`,
+          name: nameOf(stage, id),
           tolerance: stage.parts[id]?.tolerance ?? deviations[kind],
         }))
         .sort((a, b) => (shares[b.name] ?? 0) - (shares[a.name] ?? 0))

@@ -5,8 +5,7 @@ import { messageOf, ReedError } from '@/core/errors';
 import { partKindOf } from '@/core/parts';
 import { spaced } from '@/core/response/landmarks';
 import { shaftsOf } from './controls';
-import { prefixOf } from './nets';
-import { partNames, pathCircuit } from './path-circuit';
+import { namesInCircuit, pathCircuit } from './path-circuit';
 import { REFERENCE_FARADS, REFERENCE_OHMS } from './reference-net';
 import type { Sheet, StagePart, Supply } from './schema';
 import { drawnParts, valuesOf } from './stage';
@@ -58,14 +57,14 @@ export function partsList(sheet: Sheet): PartsList {
   const bought = new Set<string>();
   sheet.ways.forEach((way, w) => {
     const stresses = stressesIn(sheet, w, problems);
-    const names = partNames(way.stages);
+    const nameOf = namesInCircuit(sheet, w);
     for (const stage of way.stages) {
       if (stage.bypassed) continue;
       const values = valuesOf(stage);
       for (const { id, kind } of drawnParts(stage)) {
         if (partKindOf(kind).price === null) continue;
         const part = stage.parts[id] as StagePart | undefined;
-        const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
+        const name = nameOf(stage, id);
         const device = deviceName(sheet, kind, part);
         const shaft = kind === 'potentiometer' ? shaftOf(way, stage, id) : undefined;
         if (shaft) {

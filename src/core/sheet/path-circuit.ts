@@ -52,6 +52,16 @@ export function partNames(stages: readonly Stage[]): Map<string, Map<string, str
   return names;
 }
 
+/** The names that the parts of a way have in the circuit of a design. */
+export function namesInCircuit(
+  design: Pick<SheetDesign, 'ways'>,
+  index: number,
+): (stage: Stage, part: string) => string {
+  const names = partNames(design.ways[index].stages);
+  const prefix = prefixOf(design, index);
+  return (stage, part) => `${prefix}${names.get(stage.id)?.get(part) ?? part}`;
+}
+
 /**
  * The circuit of a way, with everything that bears on it: the source on net `in`, the end of the
  * first way on net `out`, those of further ones named by `outNet`.

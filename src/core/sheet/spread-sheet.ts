@@ -7,8 +7,8 @@ import type { Rules, Rule } from '@/core/spread/rules';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread, type SpreadFrames } from '@/core/spread/spread';
 import { shaftsOf } from './controls';
-import { outNet, outputNet, prefixOf } from './nets';
-import { partNames, pathCircuit, waysTogether } from './path-circuit';
+import { outNet, outputNet } from './nets';
+import { namesInCircuit, pathCircuit, waysTogether } from './path-circuit';
 import { readerOptions } from './reader-options';
 import type { Sheet, StagePart } from './schema';
 import { drawnParts } from './stage';
@@ -129,10 +129,10 @@ function rulesOf(
   const stock = new Map(drawer.map((entry) => [entry.id, entry]));
   for (const w of waysTogether(sheet, index, 'built')) {
     const way = sheet.ways[w];
-    const names = partNames(way.stages);
+    const nameOf = namesInCircuit(sheet, w);
     for (const stage of way.stages)
       for (const { id, kind } of drawnParts(stage)) {
-        const name = `${prefixOf(sheet, w)}${names.get(stage.id)?.get(id) ?? id}`;
+        const name = nameOf(stage, id);
         own.add(name);
         const part = stage.parts[id] as StagePart | undefined;
         const entry = part?.stock === undefined ? undefined : stock.get(part.stock);

@@ -128,14 +128,15 @@ export class BoardReader implements Reader {
       throw new ReedError('range', `The level of a board never falls ${what}.`);
     }
     const isFirst = at === nearest;
-    const beyond = at + step;
+    // At the end of the grid there is no further one.
+    const next = Math.min(grid.length - 1, Math.max(0, at + step));
     const found: Fall = {
       a: isFirst ? Math.log(fromHz) : this.logs[at - step],
       ya: (isFirst ? start : levels[at - step]) - target,
       b: this.logs[at],
       yb: levels[at] - target,
-      c: beyond >= 0 && beyond < grid.length ? this.logs[beyond] : NaN,
-      yc: beyond >= 0 && beyond < grid.length ? levels[beyond] - target : NaN,
+      c: this.logs[next],
+      yc: levels[next] - target,
     };
     return { hz: Math.exp(this.closedIn(found, target)), others: [] };
   }
@@ -147,7 +148,7 @@ export class BoardReader implements Reader {
   private closedIn({ a, ya, b, yb, c, yc }: Fall, target: number): number {
     const chord = (yb - ya) / (b - a);
     // Newton's divided differences; without a third point the chord has to do.
-    const bend = Number.isFinite(yc) ? ((yc - yb) / (c - b) - chord) / (c - a) : 0;
+    const bend = c === b ? 0 : ((yc - yb) / (c - b) - chord) / (c - a);
     // With t from a: ya + t (chord - bend (b - a)) + t^2 bend = 0, the root that the chord is near.
     const slope = chord - bend * (b - a);
     const root = Math.sqrt(slope * slope - 4 * bend * ya);

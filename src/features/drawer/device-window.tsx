@@ -2,7 +2,7 @@ import { Button, InputNumber, Modal, Select } from 'antd';
 import { useState } from 'react';
 import type { StockEntry } from '@/core/library/stock';
 import { partKindOf } from '@/core/parts';
-import { FIGURED_KINDS } from '@/core/parts/device-figures';
+import { deviceCalled, FIGURED_KINDS } from '@/core/parts/device-figures';
 import type { NamedModel } from '@/core/parts/part-kind';
 import { addToDrawer, changeInDrawer } from '@/store/drawer';
 import { DeviceFields } from '../devices/device-fields';
@@ -16,13 +16,8 @@ interface DeviceWindowProps {
 }
 
 /** An entry as a device; one that was put in by name alone begins as what is offered of that name. */
-function deviceOf({ kind, name, model }: StockEntry): NamedModel {
-  const offered = partKindOf(kind).models ?? [];
-  return structuredClone({
-    name,
-    model: model ?? (offered.find((m) => m.name === name) ?? offered[0]).model,
-  });
-}
+const deviceOf = ({ kind, name, model }: StockEntry): NamedModel =>
+  structuredClone({ name, model: model ?? deviceCalled(partKindOf(kind), name)!.model });
 
 /** An op-amp or another device of the drawer with its figures. */
 export function DeviceWindow({ entry, onClose }: DeviceWindowProps) {

@@ -21,6 +21,7 @@ import { usePreferences } from '@/store/preferences';
 import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
 import { setValue } from './actions/parts';
+import { pieceWords } from './made-words';
 import { StageFacts } from './stage-facts';
 import { SupplyChoice } from './supply-choice';
 import { useAlike } from './use-alike';
@@ -274,10 +275,7 @@ function noteOf(
   exact: number | undefined,
   print: (value: number) => string,
 ): string | undefined {
-  if (made)
-    return made.how === 'trimmer'
-      ? `${print(made.of[0])} and a trimmer of ${print(made.of[1])}`
-      : `${print(made.of[0])} and ${print(made.of[1])} in ${made.how}`;
+  if (made) return pieceWords(made, print);
   if (exact === undefined) return undefined;
   const off = Math.abs(value / exact - 1);
   return off > ROUNDED.from && off < ROUNDED.to ? `exact ${print(exact)}` : undefined;

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
-import { lessTaken, stockOf, takenBy, trimmersIn, type DrawerSupply } from '@/core/fit/stock-of';
+import { lessTaken, supplyOf, takenBy, type DrawerSupply } from '@/core/fit/stock-of';
 import type { FitOptions } from '@/core/sheet/fit-way';
 import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
@@ -226,9 +226,7 @@ async function fittedWays(sheet: Sheet, which: readonly number[]): Promise<Map<n
 /** Kinds of which nothing is left are as if the drawer did not know them. */
 async function stockOfDrawer(): Promise<DrawerSupply> {
   const { entries } = await drawerContents();
-  const left = entries.filter((e) => e.quantity > 0);
-  const trimmers = trimmersIn(left);
-  return { stock: stockOf(left), ...(trimmers.length > 0 ? { trimmers } : {}) };
+  return supplyOf(entries.filter((e) => e.quantity > 0));
 }
 
 function openSheet(): Sheet | null {

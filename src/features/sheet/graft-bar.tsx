@@ -1,13 +1,12 @@
 'use client';
 
-import { Popover } from 'antd';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { isChosenKind } from '@/core/fit/supply';
 import { partKindOf } from '@/core/parts';
 import type { Control, Stage } from '@/core/sheet/schema';
 import { designedAs, drawnParts } from '@/core/sheet/stage';
 import { tidied } from '@/core/sheet/tidy';
-import { Coming } from '../shell/coming';
+import { FormPopover } from '../shell/form-popover';
 import { attempt, tell } from '../shell/tell';
 import { addControl } from './actions/controls';
 import { graftStage, redraw, ungraft } from './actions/wiring';
@@ -96,34 +95,20 @@ function OnPart({ stage, part, name, names, controls, begin }: OnPartProps) {
       </Do>
       {stage.drawing && <Do onDo={() => moveOnGrid(stage.id, part, 'turned')}>turn round</Do>}
       {drawn.kind === 'resistor' && (
-        <Popover
-          trigger="click"
-          placement="topLeft"
-          destroyOnHidden
+        <FormPopover
           open={knobbing}
           onOpenChange={setKnobbing}
           content={
-            <Suspense fallback={<Coming />}>
-              <KnobForm stage={stage} part={part} names={names} onDone={() => setKnobbing(false)} />
-            </Suspense>
+            <KnobForm stage={stage} part={part} names={names} onDone={() => setKnobbing(false)} />
           }
         >
           <button type="button">make it a knob …</button>
-        </Popover>
+        </FormPopover>
       )}
       {isChosenKind(drawn.kind) && (
-        <Popover
-          trigger="click"
-          placement="topLeft"
-          destroyOnHidden
-          content={
-            <Suspense fallback={<Coming />}>
-              <MadeForm stage={stage} part={part} name={name} />
-            </Suspense>
-          }
-        >
+        <FormPopover content={<MadeForm stage={stage} part={part} name={name} />}>
           <button type="button">make it up of …</button>
-        </Popover>
+        </FormPopover>
       )}
       {!isTurned && quantities.some((q) => q.name === 'turn') && (
         <Do onDo={() => attempt(() => addControl(stage.id, part, name))}>turn it by a knob</Do>

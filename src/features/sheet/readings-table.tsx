@@ -1,8 +1,7 @@
 'use client';
 
-import { Popover } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
-import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, memo, useEffect, useMemo, useRef, useState } from 'react';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { LayerId } from '@/core/sheet/layers';
 import { layerName } from '@/core/sheet/layer-name';
@@ -13,7 +12,7 @@ import { printMeasured, readingName } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { useSession } from '@/store/sheet-session';
 import { FigureTable } from '@/ui/controls/figure-table';
-import { Coming } from '../shell/coming';
+import { FormPopover } from '../shell/form-popover';
 import { useEvaluations, type EvaluationState } from './evaluations';
 import { readingColumns } from './reading-columns';
 import type { ReadingLine } from './reading-line';
@@ -54,22 +53,15 @@ export const ReadingsTable = memo(function ReadingsTable({ readings, keeps, ask 
         lines={lines}
         empty="Nothing is pinned."
       />
-      <Popover
-        trigger="click"
-        placement="topLeft"
+      <FormPopover
         open={pinning}
         onOpenChange={(open) => setUi({ pinning: open })}
-        destroyOnHidden
-        content={
-          <Suspense fallback={<Coming />}>
-            <PinForm ask={ask} />
-          </Suspense>
-        }
+        content={<PinForm ask={ask} />}
       >
         <button type="button" className={styles.pin}>
           + pin a reading
         </button>
-      </Popover>
+      </FormPopover>
     </section>
   );
 });

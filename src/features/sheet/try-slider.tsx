@@ -1,14 +1,13 @@
 'use client';
 
-import { Popover } from 'antd';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { printMeasured } from '@/core/sheet/words';
 import { usePreferences } from '@/store/preferences';
 import { Slider } from '@/ui/controls/slider';
-import { Coming } from '../shell/coming';
+import { FormPopover } from '../shell/form-popover';
 import { attempt } from '../shell/tell';
 import { setValue } from './actions/parts';
 import { useEvaluated } from './use-evaluation';
@@ -52,20 +51,11 @@ export function TrySlider({ sheet, stage, part, name }: TrySliderProps) {
       <span className={styles.label}>
         Try <b>{name}</b>
       </span>
-      <Popover
-        trigger="click"
-        placement="topLeft"
-        destroyOnHidden
-        content={
-          <Suspense fallback={<Coming />}>
-            <SolveForm sheet={sheet} stage={stage} part={part} name={name} />
-          </Suspense>
-        }
-      >
+      <FormPopover content={<SolveForm sheet={sheet} stage={stage} part={part} name={name} />}>
         <button type="button" className={styles.solve} title={`What must ${name} be?`}>
           Solve
         </button>
-      </Popover>
+      </FormPopover>
       <Slider
         className={styles.slider}
         label={`Try ${name}, percent`}

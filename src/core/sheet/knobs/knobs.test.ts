@@ -1,12 +1,16 @@
 import { newSheet } from '@/testing/open-sheet';
 import { travelLens } from '@/core/lenses/travel';
+import { fitted } from '@/core/fit/fit-circuit';
 import { topologyOf } from '@/core/topologies';
 import { makeStage } from '../make';
 import type { Sheet } from '../schema';
 import { valuesOf } from '../stage';
 import { evennessOf } from './evenness';
 import { withKnob, type KnobPlan } from './make-knob';
-import { stretchedKnob, withStretch } from './stretch';
+import { stretchingKnob, withStretch } from './stretch';
+
+const stretchedKnob = (...asked: Parameters<typeof stretchingKnob>) =>
+  fitted(stretchingKnob(...asked));
 
 /** A buffered RC whose corner is turned: 10 nF, 1 kΩ in line with 0 to 100 kΩ. */
 function turnable(plan: Partial<KnobPlan> = {}): Sheet {

@@ -1,6 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
-import { fitted } from '@/core/fit/fit-circuit';
 import { inWords } from '@/core/quantity/format';
 import { nearestPreferred, preferredNumbers, type SeriesName } from '@/core/quantity/series';
 import { quantityOfMeasure } from '@/core/response/readings';
@@ -98,10 +97,6 @@ export function* stretchingKnob(
     turned: fromOhms > toOhms,
   };
 }
-
-/** The same at once. */
-export const stretchedKnob = (...asked: Parameters<typeof stretchingKnob>): Stretched =>
-  fitted(stretchingKnob(...asked));
 
 /** The sheet with its knob stretched, and the wish written down with it. */
 export function withStretch(
