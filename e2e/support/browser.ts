@@ -16,8 +16,8 @@ const SWITCHES = [
   '--disable-sync',
 ];
 
-/** So much of a trace is printed. */
-const STACK_SHOWN = 1500;
+/** So much of a trace, or of what a page says, is printed. */
+const SHOWN = 1500;
 
 export const url = (path = '/') => `${process.env.REED_URL}${path}`;
 
@@ -59,7 +59,7 @@ export class Bench {
     const page = await this.context.newPage();
     // With where it came from: what happens rarely has to be found by its trace.
     page.on('pageerror', ({ message, stack = '' }) =>
-      this.faults.push(`error: ${message} ${stack.slice(0, STACK_SHOWN)}`),
+      this.faults.push(`error: ${message} ${stack.slice(0, SHOWN)}`),
     );
     page.on('console', (message) => {
       if (message.type() === 'error') this.faults.push(`console: ${message.text()}`);
@@ -116,7 +116,15 @@ export async function downloaded(
   const coming = page.waitForEvent('download');
   // Whichever fails first is the one to be told of.
   await Promise.race([act(), coming]);
-  const download = await coming;
+  const download = await coming.catch(async (error: Error) => {
+    const text = await page.locator('body').innerText();
+    throw new Error(
+      `It was asked for, but nothing was handed over; the page says: ${text.slice(-SHOWN)}`,
+      {
+        cause: error,
+      },
+    );
+  });
   const chunks: Buffer[] = [];
   for await (const chunk of await download.createReadStream()) chunks.push(chunk as Buffer);
   return { name: download.suggestedFilename(), content: Buffer.concat(chunks) };
