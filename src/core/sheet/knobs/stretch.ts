@@ -154,16 +154,18 @@ function seriesPart({ stage, part }: Pick<Track, 'stage' | 'part'>): string | un
 
 /** All tracks of a knob as one and the same plain resistance. */
 function withOhms(sheet: Sheet, control: Control, tracks: readonly Track[], ohms: number): Sheet {
-  // Turned all the way up, with next to nothing in line.
-  const changed = withParts(sheet, tracks, ohms, NEXT_TO_NOTHING);
+  // Turned all the way up, half of it in what is in line: next to nothing there would make a circuit
+  // whose every solution asks for more digits than a number has.
+  const changed = tracks.reduce((s, track) => {
+    const share = track.series === undefined ? ohms : ohms / 2;
+    return withParts(s, [track], share, share);
+  }, sheet);
   const up = { ...control, at: 1, moves: control.moves.map((m) => ({ ...m, from: 1, to: 1 })) };
   return {
     ...changed,
     controls: sheet.controls.map((c) => (c.id === control.id ? up : c)),
   };
 }
-
-const NEXT_TO_NOTHING = 1e-6;
 
 function withParts(
   sheet: Sheet,
