@@ -328,6 +328,40 @@ test('with motion reduced, menus and windows open and are put away all the same'
   expect(bench.faults).toEqual([]);
 });
 
+/** Runs in the page: notes at each frame where what bears a text can be pressed. */
+const WATCH = (text: string) => `
+  window.placesSeen = new Set();
+  const look = () => {
+    for (const it of document.querySelectorAll('[role=menuitem], button, label')) {
+      if (it.textContent !== ${JSON.stringify(text)}) continue;
+      const { x, y, width, height } = it.getBoundingClientRect();
+      if (it.contains(document.elementFromPoint(x + width / 2, y + height / 2)))
+        window.placesSeen.add([x, y, width, height].map(Math.round).join(' '));
+    }
+    requestAnimationFrame(look);
+  };
+  look()`;
+
+test('what opens stands still from its first frame: a quick press lands where it was aimed', async () => {
+  const bench = await Bench.open();
+  const page = await bench.page('/sheet/demo-speech');
+  for (const [opens, text] of [
+    ['Export', 'Picture as shown (PNG)'],
+    ['Actions for stage 1', 'Bypass'],
+    ['Keep', 'Keep this state'],
+    ['Fit parts', 'Round each by itself'],
+    ['Prefer', 'Dark'],
+  ]) {
+    await page.evaluate(WATCH(text));
+    await page.getByRole('button', { name: opens }).first().click();
+    await page.waitForTimeout(500);
+    const places = await page.evaluate('[...window.placesSeen]');
+    expect({ opens, places }).toEqual({ opens, places: [expect.any(String)] });
+    await page.keyboard.press('Escape');
+    await page.waitForTimeout(300);
+  }
+});
+
 test('pages carry a strict policy and the usual headers', async () => {
   const { headers } = await fetch(url('/'));
   const policy = headers.get('content-security-policy') ?? '';
