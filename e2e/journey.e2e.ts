@@ -33,6 +33,8 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await page.getByLabel('Called').fill('Top trim');
   await page.getByRole('button', { name: 'Begin the sheet' }).click();
   await shown(page, 'Top trim');
+  // The axis is told to its very end.
+  await page.locator('svg').getByText('500k', { exact: true }).waitFor();
 
   // An RC low-pass of 10k and 10n behind 0 ohm into an open end: 1/(2 pi RC) = 1.592 kHz.
   await typeOver(page, page.getByRole('button', { name: /Source resistance/ }), '0');

@@ -21,7 +21,7 @@ export interface PlotProps extends Size {
 }
 
 /** What stands around the plot apart from the words to the left. */
-const MARGIN = { top: 8, right: 10, bottom: 24 };
+const MARGIN = { top: 8, right: 14, bottom: 24 };
 /** Width of a letter of the ticks, and what stands between them and the picture. */
 const LETTER = 6.6;
 const BESIDE = 9;
@@ -103,7 +103,8 @@ const Frame = memo(function Frame({ box, scales, x, y }: FrameProps) {
         y={bottom}
         width={box.width}
         height={MARGIN.bottom}
-        viewBox={{ ...box, x: 0, width: right + MARGIN.right }}
+        // The margin has room for the last word; measured before its face is there, it seems wider.
+        viewBox={{ ...box, x: 0, width: right + 2 * MARGIN.right }}
         ticks={along}
         tickFormatter={(_, k) => x.ticks[k]?.text ?? ''}
         tickMargin={6}
