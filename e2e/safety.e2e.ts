@@ -328,12 +328,11 @@ test('with motion reduced, menus and windows open and are put away all the same'
   expect(bench.faults).toEqual([]);
 });
 
-/** Runs in the page: notes at each frame where what bears a text can be pressed. */
-const WATCH = (text: string) => `
-  window.placesSeen = new Set();
+/** Runs in the page: notes at each frame where what bears the awaited text can be pressed. */
+const WATCH = `
   const look = () => {
     for (const it of document.querySelectorAll('[role=menuitem], button, label')) {
-      if (it.textContent !== ${JSON.stringify(text)}) continue;
+      if (it.textContent !== window.awaited) continue;
       const { x, y, width, height } = it.getBoundingClientRect();
       if (it.contains(document.elementFromPoint(x + width / 2, y + height / 2)))
         window.placesSeen.add([x, y, width, height].map(Math.round).join(' '));
@@ -345,6 +344,7 @@ const WATCH = (text: string) => `
 test('what opens stands still from its first frame: a quick press lands where it was aimed', async () => {
   const bench = await Bench.open();
   const page = await bench.page('/sheet/demo-speech');
+  await page.evaluate(WATCH);
   for (const [opens, text] of [
     ['Export', 'Picture as shown (PNG)'],
     ['Actions for stage 1', 'Bypass'],
@@ -352,7 +352,7 @@ test('what opens stands still from its first frame: a quick press lands where it
     ['Fit parts', 'Round each by itself'],
     ['Prefer', 'Dark'],
   ]) {
-    await page.evaluate(WATCH(text));
+    await page.evaluate(`window.awaited = ${JSON.stringify(text)}; window.placesSeen = new Set()`);
     await page.getByRole('button', { name: opens }).first().click();
     await page.waitForTimeout(500);
     const places = await page.evaluate('[...window.placesSeen]');

@@ -42,8 +42,7 @@ export function antdTheme(name: ThemeName): ThemeConfig {
       controlHeight: 28,
       controlHeightSM: 24,
       boxShadow: 'none',
-      // What lies on the paper has an edge that is seen on panel and page alike.
-      boxShadowSecondary: `0 0 0 1px color-mix(in srgb, ${c.soft} 55%, ${c.panel})`,
+      boxShadowSecondary: '0 0 0 1px var(--edge)',
       boxShadowTertiary: 'none',
       motionDurationFast: '0.06s',
       motionDurationMid: '0.1s',
