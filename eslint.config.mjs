@@ -28,6 +28,7 @@ const layers = [
   'circuit',
   'analysis',
   'response',
+  'speaker',
   'parts',
   'library',
   'drawing',

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { circuitSchema } from '@/core/circuit/schema';
 import { askFileSchema } from '@/core/design/ask';
 import { LIBRARY } from '@/core/library';
+import { speakerSchema } from '@/core/speaker/document';
 import { SHEET_VERSION, sheetSchema } from '@/core/sheet/schema';
 
 /** Write the JSON Schemas of the open formats to docs/formats; with --check, only compare. */
@@ -18,6 +19,7 @@ const FORMATS = {
   circuit: { version: 1, schema: circuitSchema },
   ask: { version: 1, schema: askFileSchema },
   sheet: { version: SHEET_VERSION, schema: sheetSchema.extend({ along }) },
+  speaker: { version: 1, schema: speakerSchema },
   take: { version: 1, schema: LIBRARY.takes.schema },
   driver: { version: 1, schema: LIBRARY.drivers.schema },
   stock: { version: 1, schema: LIBRARY.drawer.schema },

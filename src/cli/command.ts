@@ -67,10 +67,12 @@ function withNegatives(
 }
 
 /** A JSON document from a file; "-" reads standard input. */
-export function readJson(path: string): unknown {
-  let text: string;
+export const readJson = (path: string): unknown => parseJson(readText(path), path);
+
+/** The text of a file; "-" reads standard input. */
+export function readText(path: string): string {
   try {
-    text = readFileSync(path === '-' ? 0 : path, 'utf8');
+    return readFileSync(path === '-' ? 0 : path, 'utf8');
   } catch (error) {
     const code = (error as { code?: string }).code;
     throw new ReedError(
@@ -80,7 +82,6 @@ export function readJson(path: string): unknown {
         : `The file “${path}” cannot be read (${messageOf(error)}).`,
     );
   }
-  return parseJson(text, path);
 }
 
 /** A circuit from a file: a circuit document, or any document that carries one as `circuit`. */

@@ -1,20 +1,25 @@
 import type { Command } from '../command';
 import { ac } from './ac';
 import { check } from './check';
+import { coils } from './coils';
 import { design } from './design';
 import { draw } from './draw';
 import { fit } from './fit';
 import { graft } from './graft';
 import { dc } from './dc';
 import { harmonics } from './harmonics';
+import { minimumPhase } from './minimum-phase';
 import { noise } from './noise';
 import { poles } from './poles';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
 import { solveFor } from './solve-for';
+import { speaker } from './speaker';
 import { spread } from './spread';
+import { table } from './table';
 import { topologies } from './topologies';
 import { transient } from './transient';
+import { tuneCrossover } from './tune-crossover';
 import { weigh } from './weigh';
 
 export const COMMANDS: readonly Command[] = [
@@ -34,5 +39,10 @@ export const COMMANDS: readonly Command[] = [
   topologies,
   graft,
   draw,
+  speaker,
+  tuneCrossover,
+  minimumPhase,
+  coils,
+  table,
   check,
 ];

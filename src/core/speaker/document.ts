@@ -1,0 +1,175 @@
+import * as z from 'zod';
+import { partSchema, type Part } from '@/core/circuit/schema';
+import { net, partId } from '@/core/circuit/part';
+import { checkBounds } from '@/core/document/bounded';
+import { firstIssue } from '@/core/document/issue';
+import { ReedError } from '@/core/errors';
+import { between, within } from '@/core/quantity/bounds';
+import { quoted } from '@/core/text';
+import { figuresFields, figuresSchema, type UnitFigures } from './figures';
+import { measuredSchema, tableFault } from './measured';
+import { placeSchema } from './place';
+
+/** How a unit spreads its sound: alike into half space, or as a flat round piston of its cone's area. */
+export const DIRECTIVITIES = ['even', 'piston'] as const;
+
+const { mounting, ...numbers } = figuresFields;
+const partial = z.strictObject({ ...numbers, mounting }).partial().shape;
+
+/** A unit: by its figures, by what was measured of it, or by both. */
+export const unitSchema = z.strictObject({
+  id: partId,
+  name: z.string().max(120, 'must be at most 120 characters long').default(''),
+  ...partial,
+  measured: measuredSchema.optional(),
+  /** Its acoustic centre. */
+  place: placeSchema.default({ xMetres: 0, yMetres: 0, zMetres: 0 }),
+  directivity: z.enum(DIRECTIVITIES).default('even'),
+});
+export type Unit = z.infer<typeof unitSchema>;
+
+/** What a network is brought to on its true units. */
+export const targetSchema = z.strictObject({
+  /** The sum at the listening place lies within so many dB of its own mean over these frequencies. */
+  fromHz: within('hertz'),
+  toHz: within('hertz'),
+  withinDb: between(1e-3, 100, ' dB'),
+  /** What the amplifier is loaded with from 20 Hz to 20 kHz is never less. */
+  leastOhms: between(0, 1e6, ' Ω').default(0),
+  /** The parts whose values may change. */
+  free: z.array(partId).max(200).default([]),
+});
+export type SpeakerTarget = z.infer<typeof targetSchema>;
+
+/** The speaker format, version 1. Published as JSON Schema in docs/formats. */
+export const speakerSchema = z.strictObject({
+  format: z.literal('jaunty-reed/speaker', { error: 'must be "jaunty-reed/speaker"' }),
+  version: z.literal(1, { error: 'must be 1, the only version this program reads' }),
+  title: z.string().max(200).default(''),
+  /** Volts of the amplifier, and what resistance it is behind; the network begins at net “amp”. */
+  drive: z
+    .strictObject({
+      volts: within('volts'),
+      sourceOhms: between(0, 1e6, ' Ω').default(0),
+    })
+    .default({ volts: 2.83, sourceOhms: 0 }),
+  drivers: z
+    .array(unitSchema)
+    .min(1, 'must list at least one driver')
+    .max(20, 'holds at most 20 drivers'),
+  network: z.array(partSchema).max(500, 'holds at most 500 parts').default([]),
+  connections: z.array(z.strictObject({ driver: partId, plus: net, minus: net })).max(20),
+  listen: placeSchema.default({ xMetres: 0, yMetres: 0, zMetres: 1 }),
+  target: targetSchema.optional(),
+});
+
+export interface SpeakerDocument extends Omit<z.infer<typeof speakerSchema>, 'network'> {
+  network: Part[];
+}
+
+/** The net at which the amplifier hangs, and ground. */
+export const AMP_NET = 'amp';
+export const GROUND_NET = '0';
+
+/**
+ * Check and read a speaker document.
+ *
+ * @throws ReedError `document` naming the field and what is wrong with it
+ */
+export function readSpeaker(document: unknown): SpeakerDocument {
+  checkBounds(document);
+  const result = speakerSchema.safeParse(document);
+  const complaint = result.success ? speakerFault(result.data) : firstIssue(result.error, document);
+  if (complaint) {
+    const { path, message } = complaint;
+    const where = path === '' ? ': it' : ` at ${quoted(path)}:`;
+    throw new ReedError('document', `The speaker cannot be read${where} ${message}.`, { path });
+  }
+  return result.data!;
+}
+
+/** What is wrong with a document whose fields are each in order. */
+export function speakerFault({
+  drivers,
+  connections,
+  network,
+  listen,
+  target,
+}: SpeakerDocument): { path: string; message: string } | null {
+  for (const [i, unit] of drivers.entries()) {
+    const path = `drivers[${i}]`;
+    if (drivers.findIndex((d) => d.id === unit.id) < i)
+      return { path: `${path}.id`, message: `two drivers are called ${quoted(unit.id)}` };
+    const fault = unitFault(unit);
+    if (fault) return { path: `${path}${fault.path}`, message: fault.message };
+    const { place } = unit;
+    if (
+      place.xMetres === listen.xMetres &&
+      place.yMetres === listen.yMetres &&
+      place.zMetres === listen.zMetres
+    )
+      return { path: 'listen', message: `is where the driver ${quoted(unit.id)} is` };
+    if (!connections.some((c) => c.driver === unit.id))
+      return { path: 'connections', message: `the driver ${quoted(unit.id)} is not connected` };
+  }
+  for (const [i, { driver }] of connections.entries()) {
+    const path = `connections[${i}].driver`;
+    if (!drivers.some((d) => d.id === driver))
+      return { path, message: `there is no driver ${quoted(driver)}` };
+    if (connections.findIndex((c) => c.driver === driver) < i)
+      return { path, message: `${quoted(driver)} is connected twice` };
+  }
+  if (!target) return null;
+  if (target.toHz <= target.fromHz)
+    return { path: 'target.toHz', message: 'must be above the lower frequency' };
+  const missing = target.free.findIndex((id) => !network.some((p) => p.id === id));
+  if (missing >= 0)
+    return {
+      path: `target.free[${missing}]`,
+      message: `there is no part ${quoted(target.free[missing])} in the network`,
+    };
+  return null;
+}
+
+/** What is wrong with a unit beyond its single fields. */
+export function unitFault(
+  unit: Pick<Unit, 'measured'> & Partial<UnitFigures>,
+): { path: string; message: string } | null {
+  const level = unit.measured?.level;
+  const impedance = unit.measured?.impedance;
+  const fault =
+    (level && tableFault(level, level.levelDb)) ??
+    (impedance && tableFault(impedance, impedance.ohms)) ??
+    null;
+  if (fault !== null)
+    return {
+      path: `.measured.${level && tableFault(level, level.levelDb) ? 'level' : 'impedance'}`,
+      message: fault,
+    };
+  if (figuresOf(unit) !== undefined || (level && impedance)) return null;
+  const missing = REQUIRED.find((name) => unit[name] === undefined)!;
+  return {
+    path: `.${missing}`,
+    message: 'is missing, and it was not measured in both level and impedance',
+  };
+}
+
+const REQUIRED = [
+  'fsHz',
+  'qms',
+  'qes',
+  'vasLitres',
+  'reOhms',
+  'leHenries',
+  'sdSquareCentimetres',
+  'mounting',
+] as const;
+
+/** The figures of a unit that has all that are needed. */
+export function figuresOf(unit: Partial<UnitFigures>): UnitFigures | undefined {
+  if (REQUIRED.some((name) => unit[name] === undefined)) return undefined;
+  const names = Object.keys(figuresSchema.shape) as (keyof UnitFigures)[];
+  return Object.fromEntries(
+    names.flatMap((name) => (unit[name] === undefined ? [] : [[name, unit[name]]])),
+  ) as unknown as UnitFigures;
+}

@@ -1,0 +1,143 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { emptyTrace, type ComplexTrace } from '@/core/analysis/ac/complex';
+import { AMP_NET, type SpeakerDocument } from './document';
+import { corrected, type Port } from './corrected';
+import { sightOf, turned, AHEAD, type Place, type Turn } from './place';
+import { DRIVE, speakerCircuit } from './speaker-circuit';
+import { prepareUnit, pressureAt, wayThrough, type PreparedUnit } from './unit';
+
+/** The sound of a speaker at a place, pascals, and of each of its units. */
+export interface Sound {
+  sum: ComplexTrace;
+  /** In the order of the document's drivers. */
+  ways: ComplexTrace[];
+}
+
+/**
+ * A speaker as it is solved: one circuit from amplifier to units gives the volts at their terminals and
+ * the amplifier's load; what each unit makes of its volts, and the way through the air, are closed forms
+ * or measured tables. Where an impedance was measured the circuit is corrected to it at each frequency.
+ */
+export class SolvedSpeaker {
+  readonly units: readonly PreparedUnit[];
+  readonly analysis: AcAnalysis;
+  readonly ports: readonly Port[];
+
+  /**
+   * @param retired one that is no longer needed: its equations are taken over where they fit
+   * @throws ReedError `circuit` for a network that cannot be solved
+   */
+  constructor(
+    readonly document: SpeakerDocument,
+    retired?: SolvedSpeaker,
+  ) {
+    this.units = document.drivers.map(prepareUnit);
+    const circuit = speakerCircuit(document, this.units);
+    this.analysis = retired?.analysis.take(circuit) ? retired.analysis : new AcAnalysis(circuit);
+    this.ports = this.units.map((unit) => {
+      const { plus, minus } = document.connections.find((c) => c.driver === unit.id)!;
+      return { unit, plus, minus };
+    });
+  }
+
+  /**
+   * What is the same wherever one listens, for a volt of drive.
+   *
+   * @throws ReedError as `AcAnalysis.solve`
+   */
+  electrical(frequenciesHz: Float64Array): Electrical {
+    const nets = [...new Set([AMP_NET, ...this.ports.flatMap(({ plus, minus }) => [plus, minus])])];
+    const { probes, currents } = this.analysis.solve({
+      frequenciesHz,
+      probes: nets,
+      currents: [DRIVE],
+    });
+    const across = this.ports.map(({ plus, minus }) => difference(probes[plus], probes[minus]));
+    const plain: Electrical = {
+      frequenciesHz,
+      amp: probes[AMP_NET],
+      // The current of a source is counted from its plus terminal through it.
+      drawn: negated(currents[DRIVE]),
+      across,
+    };
+    return corrected(plain, this.analysis, this.ports);
+  }
+
+  /** Impedance that the amplifier is loaded with, ohms. */
+  impedance({ amp, drawn }: Electrical): ComplexTrace {
+    const z = emptyTrace(amp.re.length);
+    for (let k = 0; k < z.re.length; k++) {
+      const n = drawn.re[k] ** 2 + drawn.im[k] ** 2;
+      z.re[k] = (amp.re[k] * drawn.re[k] + amp.im[k] * drawn.im[k]) / n;
+      z.im[k] = (amp.im[k] * drawn.re[k] - amp.re[k] * drawn.im[k]) / n;
+    }
+    return z;
+  }
+
+  /** The sound where the document listens, turned so far; rms pascals at the document's drive. */
+  sound(electrical: Electrical, turn: Turn = AHEAD): Sound {
+    return this.soundAt(electrical, turned(this.document.listen, turn));
+  }
+
+  soundAt({ frequenciesHz, across }: Electrical, listener: Place): Sound {
+    const { volts } = this.document.drive;
+    const { drivers } = this.document;
+    const sum = emptyTrace(frequenciesHz.length);
+    const ways = this.units.map((unit, i) => {
+      const sight = sightOf(drivers[i].place, listener);
+      const way = emptyTrace(frequenciesHz.length);
+      for (let k = 0; k < frequenciesHz.length; k++) {
+        const made = this.madeBy(i, frequenciesHz[k]);
+        const air = wayThrough(unit, sight, frequenciesHz[k]);
+        const re = made.re * air.re - made.im * air.im;
+        const im = made.re * air.im + made.im * air.re;
+        const [vr, vi] = [across[i].re[k] * volts, across[i].im[k] * volts];
+        way.re[k] = re * vr - im * vi;
+        way.im[k] = re * vi + im * vr;
+        sum.re[k] += way.re[k];
+        sum.im[k] += way.im[k];
+      }
+      return way;
+    });
+    return { sum, ways };
+  }
+
+  /** Pressure of a unit for a volt, remembered: edits of a network ask for the same again. */
+  private madeBy(unit: number, hz: number) {
+    const { made } = memoryOf(this.document.drivers[unit]);
+    let found = made.get(hz);
+    if (!found) {
+      if (made.size > MOST_KEPT) made.clear();
+      made.set(hz, (found = pressureAt(this.units[unit], hz)));
+    }
+    return found;
+  }
+}
+
+/** Voltages and currents of a speaker for a volt of drive. */
+export interface Electrical {
+  frequenciesHz: Float64Array;
+  /** At the amplifier's net, and the current that it gives. */
+  amp: ComplexTrace;
+  drawn: ComplexTrace;
+  /** Across each unit. */
+  across: ComplexTrace[];
+}
+
+const MOST_KEPT = 20_000;
+type Memory = { made: Map<number, { re: number; im: number }> };
+const memories = new WeakMap<object, Memory>();
+function memoryOf(unit: object): Memory {
+  let memory = memories.get(unit);
+  if (!memory) memories.set(unit, (memory = { made: new Map() }));
+  return memory;
+}
+
+const difference = (a: ComplexTrace, b: ComplexTrace): ComplexTrace => ({
+  re: a.re.map((x, k) => x - b.re[k]),
+  im: a.im.map((x, k) => x - b.im[k]),
+});
+const negated = ({ re, im }: ComplexTrace): ComplexTrace => ({
+  re: re.map((x) => -x),
+  im: im.map((x) => -x),
+});

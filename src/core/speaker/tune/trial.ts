@@ -1,0 +1,240 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Adjoint, type PartSensitivity } from '@/core/analysis/sensitivity/adjoint';
+import type { Part } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
+import { quoted } from '@/core/text';
+import { REFERENCE_PASCALS } from '../air';
+import { GROUND_NET, AMP_NET, type SpeakerDocument } from '../document';
+import { sightOf } from '../place';
+import { SolvedSpeaker } from '../solved-speaker';
+import { DRIVE, speakerCircuit } from '../speaker-circuit';
+import { prepareUnit, pressureAt, wayThrough } from '../unit';
+import { evenly, LOAD_BAND } from './measure';
+
+/** The value of a part that a search may change. */
+const MAIN = { resistor: 'ohms', capacitor: 'farads', inductor: 'henries' } as const;
+export type TunedKind = keyof typeof MAIN;
+
+export function mainValue(part: Part): { kind: TunedKind; name: string; value: number } {
+  if (part.kind === 'resistor') return { kind: part.kind, name: MAIN.resistor, value: part.ohms };
+  if (part.kind === 'capacitor')
+    return { kind: part.kind, name: MAIN.capacitor, value: part.farads };
+  if (part.kind === 'inductor')
+    return { kind: part.kind, name: MAIN.inductor, value: part.henries };
+  throw new ReedError(
+    'circuit',
+    `The part ${quoted(part.id)} is no resistor, capacitor or coil: its value cannot be tuned.`,
+    { part: part.id },
+  );
+}
+
+export const withMainValue = (part: Part, value: number): Part =>
+  ({ ...part, [mainValue(part).name]: value }) as Part;
+
+const BAND_POINTS = 96;
+const LOAD_POINTS = 72;
+/** An amplifier without resistance gets so little that its current can be told from its voltage. */
+const SOME_OHMS = 1e-4;
+const DB_PER_NEPER = 20 / Math.LN10;
+const RADIANS = Math.PI / 180;
+
+/** What a target asks for, at values that are tried. */
+export interface Tried {
+  /** Levels of the sum over the band less their mean, dB. */
+  levels: Float64Array;
+  /** Size of the load over its band, ohms. */
+  ohms: Float64Array;
+}
+
+/**
+ * The true circuit of a speaker with the values of some of its parts to be tried, and their slopes
+ * from transposed solutions. Impedances that were measured are stood for by their fitted circuits; by
+ * how much the levels and loads of the measured ones lie elsewhere is taken over from the values that
+ * `settle` was last told.
+ */
+export class SpeakerTrial {
+  readonly free: readonly Part[];
+  readonly bandHz: Float64Array;
+  readonly loadHz: Float64Array;
+  private readonly analysis: AcAnalysis;
+  private readonly places: readonly number[];
+  private readonly sourceOhms: number;
+  /** Nets whose voltages sound, and the pressure that a volt of each makes over the band. */
+  private readonly sounding: { net: string; re: Float64Array; im: Float64Array }[];
+  private readonly moreDb: Float64Array;
+  private readonly moreOhms: Float64Array;
+
+  constructor(readonly document: SpeakerDocument) {
+    const { target, network, drive } = document;
+    if (!target)
+      throw new ReedError('document', 'The speaker has no target: say what it is to be tuned to.');
+    this.free = target.free.map((id) => network.find((p) => p.id === id)!);
+    this.free.forEach(mainValue);
+    this.bandHz = evenly(target.fromHz, target.toHz, BAND_POINTS);
+    this.loadHz = evenly(LOAD_BAND.fromHz, LOAD_BAND.toHz, LOAD_POINTS);
+    this.sourceOhms = Math.max(SOME_OHMS, drive.sourceOhms);
+    const units = document.drivers.map(prepareUnit);
+    const driven = { ...document, drive: { ...drive, sourceOhms: this.sourceOhms } };
+    this.analysis = new AcAnalysis(speakerCircuit(driven, units));
+    const { places } = this.analysis.system;
+    this.places = this.free.map((p) => places.get(p.id)!.get(mainValue(p).name)!);
+    this.sounding = this.soundingNets(
+      units.map((unit, i) => {
+        const sight = sightOf(document.drivers[i].place, document.listen);
+        return (hz: number) => {
+          const [made, air] = [pressureAt(unit, hz), wayThrough(unit, sight, hz)];
+          return {
+            re: made.re * air.re - made.im * air.im,
+            im: made.re * air.im + made.im * air.re,
+          };
+        };
+      }),
+    );
+    this.moreDb = new Float64Array(BAND_POINTS);
+    this.moreOhms = new Float64Array(LOAD_POINTS).fill(1);
+  }
+
+  /** Logarithms of the present values of the free parts. */
+  start(): Float64Array {
+    return Float64Array.from(this.free, (p) => Math.log(mainValue(p).value));
+  }
+
+  /** The document with values put in. @param x their logarithms */
+  with(x: ArrayLike<number>): SpeakerDocument {
+    return {
+      ...this.document,
+      network: this.document.network.map((part) => {
+        const i = this.free.findIndex((p) => p.id === part.id);
+        // A value of a series is what it was before its logarithm was taken.
+        return i < 0 ? part : withMainValue(part, Number(Math.exp(x[i]).toPrecision(12)));
+      }),
+    };
+  }
+
+  /** Take over what measured impedances make of the levels and loads at these values. */
+  settle(x: ArrayLike<number>): void {
+    if (!this.document.drivers.some((d) => d.measured?.impedance)) return;
+    this.moreDb.fill(0);
+    this.moreOhms.fill(1);
+    const plain = this.try(x);
+    const truth = new SolvedSpeaker(this.with(x));
+    const { sum } = truth.sound(truth.electrical(this.bandHz));
+    const levels = sum.re.map((re, k) => decibels(re, sum.im[k]));
+    lessMean(levels).forEach((l, k) => (this.moreDb[k] = l - plain.levels[k]));
+    const z = truth.impedance(truth.electrical(this.loadHz));
+    z.re.forEach((re, k) => (this.moreOhms[k] = Math.hypot(re, z.im[k]) / plain.ohms[k]));
+  }
+
+  /** Levels and loads at values. */
+  try(x: ArrayLike<number>): Tried {
+    this.put(x);
+    const volts = this.analysis.voltages(
+      this.sounding.map((s) => s.net),
+      this.bandHz,
+    );
+    const levels = new Float64Array(BAND_POINTS);
+    for (let k = 0; k < BAND_POINTS; k++) {
+      let [re, im] = [0, 0];
+      for (let n = 0; n < volts.length; n++) {
+        const by = this.sounding[n];
+        re += by.re[k] * volts[n].re[k] - by.im[k] * volts[n].im[k];
+        im += by.re[k] * volts[n].im[k] + by.im[k] * volts[n].re[k];
+      }
+      levels[k] = decibels(re, im) + this.moreDb[k];
+    }
+    const amp = this.analysis.voltage(AMP_NET, this.loadHz);
+    const ohms = amp.re.map((re, k) => {
+      const [rest, im] = [1 - re, amp.im[k]];
+      // Z = Rs V/(1 - V) for a volt of drive.
+      return (this.sourceOhms * Math.hypot(re, im) * this.moreOhms[k]) / Math.hypot(rest, im);
+    });
+    return { levels: lessMean(levels), ohms };
+  }
+
+  /** The same with slopes by the logarithms of the values: one column a free part. */
+  slopes(x: ArrayLike<number>): { tried: Tried; levels: Float64Array[]; logOhms: Float64Array[] } {
+    const tried = this.try(x);
+    const nets = this.sounding.map((s) => s.net);
+    const volts = this.analysis.voltages(nets, this.bandHz);
+    const moved = nets.map((net) => this.moves(net, this.bandHz));
+    const levels = this.free.map(() => new Float64Array(BAND_POINTS));
+    for (let k = 0; k < BAND_POINTS; k++) {
+      const shares = this.sounding.map((by, n) => ({
+        re: by.re[k] * volts[n].re[k] - by.im[k] * volts[n].im[k],
+        im: by.re[k] * volts[n].im[k] + by.im[k] * volts[n].re[k],
+      }));
+      let [sr, si] = [0, 0];
+      for (const { re, im } of shares) {
+        sr += re;
+        si += im;
+      }
+      const size = sr * sr + si * si;
+      shares.forEach(({ re, im }, n) => {
+        // The share of a net in the sum, by which its own slopes count.
+        const [pr, pi] = [(re * sr + im * si) / size, (im * sr - re * si) / size];
+        this.free.forEach((_, i) => {
+          const { levelDb, phaseDegrees } = moved[n][i];
+          levels[i][k] += pr * levelDb[k] - pi * phaseDegrees[k] * RADIANS * DB_PER_NEPER;
+        });
+      });
+    }
+    const amp = this.analysis.voltage(AMP_NET, this.loadHz);
+    const ampMoves = this.moves(AMP_NET, this.loadHz);
+    const logOhms = ampMoves.map(({ levelDb, phaseDegrees }) =>
+      amp.re.map((re, k) => {
+        // d ln Z = d ln V/(1 - V).
+        const [rest, im] = [1 - re, -amp.im[k]];
+        const [dr, di] = [levelDb[k] / DB_PER_NEPER, phaseDegrees[k] * RADIANS];
+        return (dr * rest + di * im) / (rest * rest + im * im);
+      }),
+    );
+    return { tried, levels: levels.map(lessMean), logOhms };
+  }
+
+  private put(x: ArrayLike<number>): void {
+    this.places.forEach((place, i) => (this.analysis.values[place] = Math.exp(x[i])));
+    this.analysis.update();
+  }
+
+  private moves(net: string, hz: Float64Array): PartSensitivity[] {
+    const found = new Adjoint(this.analysis, net).parts(hz, this.places);
+    return found;
+  }
+
+  /** A terminal at ground sounds nothing; one of a unit turned over sounds the other way round. */
+  private soundingNets(
+    made: readonly ((hz: number) => { re: number; im: number })[],
+  ): { net: string; re: Float64Array; im: Float64Array }[] {
+    const { connections, drivers } = this.document;
+    const nets = new Map<string, { re: Float64Array; im: Float64Array }>();
+    drivers.forEach(({ id }, i) => {
+      const { plus, minus } = connections.find((c) => c.driver === id)!;
+      for (const [net, sign] of [
+        [plus, 1],
+        [minus, -1],
+      ] as const) {
+        if (net === GROUND_NET || net === DRIVE) continue;
+        let by = nets.get(net);
+        if (!by)
+          nets.set(
+            net,
+            (by = { re: new Float64Array(BAND_POINTS), im: new Float64Array(BAND_POINTS) }),
+          );
+        for (let k = 0; k < BAND_POINTS; k++) {
+          const { re, im } = made[i](this.bandHz[k]);
+          by.re[k] += sign * re;
+          by.im[k] += sign * im;
+        }
+      }
+    });
+    return [...nets].map(([net, by]) => ({ net, ...by }));
+  }
+}
+
+const decibels = (re: number, im: number): number =>
+  10 * Math.log10((re * re + im * im) / REFERENCE_PASCALS ** 2 + 1e-30);
+
+function lessMean(values: Float64Array): Float64Array {
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  return values.map((v) => v - mean);
+}

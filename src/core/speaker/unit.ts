@@ -1,0 +1,127 @@
+import { over, size, type Complex } from '@/core/numeric/complex';
+import { REFERENCE_PASCALS, SPEED_OF_SOUND } from './air';
+import { pistonFactor } from './bessel';
+import { curveAt, curveOf, reaches, type Curve } from './curve';
+import { figuresOf, type Unit } from './document';
+import { equivalentAt, equivalentOf, type Equivalent } from './equivalent';
+import type { UnitFigures } from './figures';
+import { minimumPhaseDegrees } from './minimum-phase';
+import type { ImpedanceTable, LevelTable } from './measured';
+import type { Sight } from './place';
+import { unitAt } from './unit-response';
+
+/** A unit as it is solved: its figures, and the curves of what was measured of it. */
+export interface PreparedUnit {
+  id: string;
+  figures?: UnitFigures;
+  level?: { curve: Curve; table: LevelTable };
+  impedance?: { curve: Curve; equivalent: Equivalent };
+  /** Radius of the piston that it beams as; absent where it does not. */
+  pistonMetres?: number;
+}
+
+/** Tables are fitted and turned into curves once, however often their sheet is solved. */
+const levelCurves = new WeakMap<LevelTable, Curve>();
+const impedances = new WeakMap<ImpedanceTable, NonNullable<PreparedUnit['impedance']>>();
+
+const remembered = <K extends object, V>(kept: WeakMap<K, V>, key: K, make: () => V): V => {
+  let found = kept.get(key);
+  if (!found) kept.set(key, (found = make()));
+  return found;
+};
+
+/** @throws ReedError `range` for an impedance table that no circuit fits */
+export function prepareUnit(unit: Unit): PreparedUnit {
+  const figures = figuresOf(unit);
+  const { level, impedance } = unit.measured ?? {};
+  const area = unit.sdSquareCentimetres;
+  return {
+    id: unit.id,
+    ...(figures ? { figures } : {}),
+    ...(level
+      ? {
+          level: {
+            table: level,
+            curve: remembered(levelCurves, level, () =>
+              curveOf(level.frequenciesHz, level.levelDb, level.phaseDegrees, level),
+            ),
+          },
+        }
+      : {}),
+    ...(impedance
+      ? { impedance: remembered(impedances, impedance, () => preparedImpedance(impedance)) }
+      : {}),
+    ...(unit.directivity === 'piston' && area !== undefined
+      ? { pistonMetres: Math.sqrt((area * 1e-4) / Math.PI) }
+      : {}),
+  };
+}
+
+/** Beyond a table the circuit that stands for it goes on: what they differ by does not grow. */
+const EVEN_TAILS = { lowSlope: 0, highSlope: 0 };
+
+/**
+ * A table of impedance as a curve, and the circuit that stands for it. A phase that was not measured
+ * is the circuit's, and the minimum phase of what the circuit leaves of the table.
+ */
+function preparedImpedance({
+  frequenciesHz,
+  ohms,
+  phaseDegrees,
+}: ImpedanceTable): NonNullable<PreparedUnit['impedance']> {
+  const db = ohms.map(decibels);
+  const span = [frequenciesHz[0], frequenciesHz[frequenciesHz.length - 1]] as const;
+  const flat = curveOf(frequenciesHz, db, phaseDegrees ?? db.map(() => 0), EVEN_TAILS);
+  const equivalent = equivalentOf(span, (hz) => curveAt(flat, hz), phaseDegrees !== undefined);
+  if (phaseDegrees) return { curve: flat, equivalent };
+  const fitted = frequenciesHz.map((hz) => equivalentAt(equivalent, hz));
+  const left = db.map((x, k) => x - decibels(size(fitted[k])));
+  const more = minimumPhaseDegrees(frequenciesHz, left, EVEN_TAILS);
+  const degrees = fitted.map(({ re, im }, k) => (Math.atan2(im, re) * 180) / Math.PI + more[k]);
+  return { curve: curveOf(frequenciesHz, db, degrees, EVEN_TAILS), equivalent };
+}
+
+const decibels = (ratio: number) => 20 * Math.log10(ratio);
+
+/** Whether the impedance of a unit at a frequency is a measured one. */
+export const isMeasuredAt = ({ impedance }: PreparedUnit, hz: number): boolean =>
+  impedance !== undefined && reaches(impedance.curve, hz);
+
+/** Impedance at the terminals: as measured where a table reaches, of the circuit that stands for it elsewhere. */
+export function impedanceAt(unit: PreparedUnit, hz: number): Complex {
+  const { impedance, figures } = unit;
+  if (impedance && reaches(impedance.curve, hz)) return curveAt(impedance.curve, hz);
+  return impedance ? equivalentAt(impedance.equivalent, hz) : unitAt(figures!, hz).impedanceOhms;
+}
+
+/**
+ * Pressure on axis at one metre for a volt at the terminals: as measured where a table reaches, by the
+ * figures beyond, and where there are none by the slopes that the table's tails are said to have.
+ */
+export function pressureAt({ level, figures }: PreparedUnit, hz: number): Complex {
+  if (level && (!figures || reaches(level.curve, hz))) {
+    const { re, im } = curveAt(level.curve, hz);
+    const { atVolts, atMetres, delaySeconds } = level.table;
+    const scale = (REFERENCE_PASCALS * atMetres) / atVolts;
+    const angle = -2 * Math.PI * hz * delaySeconds;
+    const [cos, sin] = [Math.cos(angle) * scale, Math.sin(angle) * scale];
+    return { re: re * cos - im * sin, im: re * sin + im * cos };
+  }
+  return unitAt(figures!, hz).pascals;
+}
+
+/** What becomes of that pressure on the way to a listener: exp(-j k r)/r, and how the unit beams. */
+export function wayThrough(
+  { pistonMetres }: PreparedUnit,
+  { metres, sine }: Sight,
+  hz: number,
+): Complex {
+  const k = (2 * Math.PI * hz) / SPEED_OF_SOUND;
+  const beam = pistonMetres === undefined ? 1 : pistonFactor(k * pistonMetres * sine);
+  const size = beam / metres;
+  return { re: size * Math.cos(k * metres), im: -size * Math.sin(k * metres) };
+}
+
+/** One over the impedance. */
+export const admittanceAt = (unit: PreparedUnit, hz: number): Complex =>
+  over({ re: 1, im: 0 }, impedanceAt(unit, hz));
