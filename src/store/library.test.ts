@@ -164,7 +164,7 @@ describe('what sheets refer to', () => {
   });
 
   test('is shared by those that say the same, and kept apart from what differs', async () => {
-    const other = { ...DRIVER, model: { ...(DRIVER.model as object), ohms: 4 } };
+    const other = { ...DRIVER, model: { ...DRIVER.model, reOhms: 4 } };
     const [first, same, apart] = await addFiles(
       [file('1'), file('2'), file('3', { ...LIBRARY, drivers: [other] })],
       db,

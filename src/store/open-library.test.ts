@@ -47,12 +47,12 @@ test('whoever changes a loudspeaker, the sheet is solved with what it is now', a
   await until(() => getState().library.drivers.length === 1);
   const model = () => (solvedSheet(present()).ways[0].to as { model?: unknown }).model;
   expect(model()).toEqual(DRIVER.model);
-  const softer = { ...DRIVER, model: { ...(DRIVER.model as object), ohms: 4 } };
+  const softer = { ...DRIVER, model: { ...DRIVER.model, reOhms: 4 } };
   await put(softer);
   await until(() => getState().library.drivers[0]?.model !== undefined && model() !== undefined);
-  await until(() => (model() as { ohms: number }).ohms === 4);
+  await until(() => (model() as { reOhms: number }).reOhms === 4);
   // The document itself holds no model.
-  expect(JSON.stringify(present())).not.toContain('resonanceHz');
+  expect(JSON.stringify(present())).not.toContain('fsHz');
 });
 
 test('one that is not there is said, and comes when it is imported', async () => {

@@ -24,6 +24,8 @@ export interface LibraryKind<T extends Entry = Entry> {
   /** In a sentence: “the take”. */
   noun: string;
   schema: z.ZodType<T>;
+  /** An entry as it was written before, brought into its present form. */
+  migrate?: (document: unknown) => unknown;
   /** What is wrong with an entry beyond its single fields. */
   fault?: (entry: T) => Complaint | null;
 }
@@ -52,10 +54,11 @@ export const libraryKind = <T extends Entry>(kind: LibraryKind<T>): LibraryKind 
  */
 export function readEntry<T extends Entry>(kind: LibraryKind<T>, document: unknown): T {
   checkBounds(document);
-  const result = kind.schema.safeParse(document);
+  const migrated = kind.migrate?.(document) ?? document;
+  const result = kind.schema.safeParse(migrated);
   const complaint = result.success
     ? (kind.fault?.(result.data) ?? null)
-    : firstIssue(result.error, document);
+    : firstIssue(result.error, migrated);
   if (complaint) {
     const { path, message } = complaint;
     const where = path === '' ? ': it' : ` at ${quoted(path)}:`;

@@ -41,9 +41,9 @@ test.each<[string, Partial<Record<keyof Take, unknown>>, string]>([
 });
 
 test('a loudspeaker and a part are held to the figures of their kind of part', () => {
-  const model = DRIVER.model as Record<string, number>;
-  expect(refusal(driverEntryKind as never, { ...DRIVER, model: { ...model, ohms: 0 } })).toBe(
-    'The loudspeaker cannot be read at “model.ohms”: must be at least 1\u00a0mΩ.',
+  const { model } = DRIVER;
+  expect(refusal(driverEntryKind as never, { ...DRIVER, model: { ...model, reOhms: 0 } })).toBe(
+    'The loudspeaker cannot be read at “model.reOhms”: must be at least 1\u00a0mΩ.',
   );
   expect(refusal(stockKind as never, { ...STOCK, kind: 'valve' })).toMatch(/no kind of part/);
   expect(refusal(stockKind as never, { ...STOCK, value: -1 })).toMatch(/“value”: must be at least/);
@@ -77,4 +77,9 @@ test('every kind has what lists of kinds need', () => {
     expect(LIBRARY[table].table).toBe(table);
     expect(LIBRARY[table].noun).toMatch(/\w/);
   }
+});
+
+test('a loudspeaker of which only the terminals were known is read as one with figures', () => {
+  const before = { ohms: 5.6, henries: 0.8e-3, resonanceHz: 52, mechanicalQ: 4, electricalQ: 0.4 };
+  expect(readEntry(driverEntryKind, { ...DRIVER, model: before })).toEqual(DRIVER);
 });

@@ -20,7 +20,14 @@ export const DRIVER: DriverEntry = {
   version: 1,
   id: 'y1',
   name: 'Hall woofer',
-  model: { ohms: 5.6, henries: 0.8e-3, resonanceHz: 52, mechanicalQ: 4, electricalQ: 0.4 },
+  model: {
+    fsHz: 52,
+    qms: 4,
+    qes: 0.4,
+    reOhms: 5.6,
+    leHenries: 0.8e-3,
+    directivity: 'even',
+  },
   note: '',
 };
 

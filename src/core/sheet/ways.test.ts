@@ -197,7 +197,12 @@ describe('names', () => {
 });
 
 describe('ends', () => {
-  const { ohms, mechanicalQ, electricalQ, resonanceHz } = DRIVER.model as Record<string, number>;
+  const {
+    reOhms: ohms,
+    qms: mechanicalQ,
+    qes: electricalQ,
+    fsHz: resonanceHz,
+  } = DRIVER.model as unknown as Record<string, number>;
   const into = (inverted: boolean): Sheet =>
     withDrivers(
       sheetOf([way('w', { to: { is: 'driver', name: 'Woofer', driver: DRIVER.id, inverted } })], {
@@ -210,7 +215,7 @@ describe('ends', () => {
     // Between resonance and the coil's own inductance only its resistance is left.
     const { ways, ...rest } = into(false);
     const [w] = ways;
-    const coil = { ...(DRIVER.model as object), henries: 1e-9, mechanicalQ: 2, electricalQ: 1 };
+    const coil = { ...DRIVER.model, leHenries: 1e-9, qms: 2, qes: 1 };
     const to: Way['to'] & { model?: unknown } = { ...w.to, model: coil };
     const sheet: Sheet = { ...rest, ways: [{ ...w, to }] };
     expect(levelDb(sheet, 0, 50 * resonanceHz)).toBeCloseTo(dB(ohms / (ohms + 4)), 2);

@@ -13,18 +13,19 @@ import { placeSchema } from './place';
 /** How a unit spreads its sound: alike into half space, or as a flat round piston of its cone's area. */
 export const DIRECTIVITIES = ['even', 'piston'] as const;
 
-const { mounting, ...numbers } = figuresFields;
-const partial = z.strictObject({ ...numbers, mounting }).partial().shape;
+/** Everything to be known of a unit wherever it is used: its figures, what was measured of it, or both. */
+export const unitModelFields = {
+  ...z.strictObject(figuresFields).partial().shape,
+  measured: measuredSchema.optional(),
+  directivity: z.enum(DIRECTIVITIES).default('even'),
+};
 
-/** A unit: by its figures, by what was measured of it, or by both. */
 export const unitSchema = z.strictObject({
   id: partId,
   name: z.string().max(120, 'must be at most 120 characters long').default(''),
-  ...partial,
-  measured: measuredSchema.optional(),
+  ...unitModelFields,
   /** Its acoustic centre. */
   place: placeSchema.default({ xMetres: 0, yMetres: 0, zMetres: 0 }),
-  directivity: z.enum(DIRECTIVITIES).default('even'),
 });
 export type Unit = z.infer<typeof unitSchema>;
 
@@ -131,9 +132,14 @@ export function speakerFault({
   return null;
 }
 
-/** What is wrong with a unit beyond its single fields. */
+/**
+ * What is wrong with a unit beyond its single fields.
+ *
+ * @param as “terminals” where it is enough to know what it is to its amplifier
+ */
 export function unitFault(
   unit: Pick<Unit, 'measured'> & Partial<UnitFigures>,
+  as: 'sound' | 'terminals' = 'sound',
 ): { path: string; message: string } | null {
   const level = unit.measured?.level;
   const impedance = unit.measured?.impedance;
@@ -146,7 +152,7 @@ export function unitFault(
       path: `.measured.${level && tableFault(level, level.levelDb) ? 'level' : 'impedance'}`,
       message: fault,
     };
-  if (figuresOf(unit) !== undefined || (level && impedance)) return null;
+  if (as === 'terminals' || figuresOf(unit) !== undefined || (level && impedance)) return null;
   const missing = REQUIRED.find((name) => unit[name] === undefined)!;
   return {
     path: `.${missing}`,

@@ -1,13 +1,15 @@
+import type { Part } from '@/core/circuit/schema';
 import { over, size, type Complex } from '@/core/numeric/complex';
 import { REFERENCE_PASCALS, SPEED_OF_SOUND } from './air';
 import { pistonFactor } from './bessel';
 import { curveAt, curveOf, reaches, type Curve } from './curve';
 import { figuresOf, type Unit } from './document';
-import { equivalentAt, equivalentOf, type Equivalent } from './equivalent';
+import { equivalentAt, equivalentOf, equivalentParts, type Equivalent } from './equivalent';
 import type { UnitFigures } from './figures';
 import { minimumPhaseDegrees } from './minimum-phase';
 import type { ImpedanceTable, LevelTable } from './measured';
 import type { Sight } from './place';
+import { unitParts } from './unit-parts';
 import { unitAt } from './unit-response';
 
 /** A unit as it is solved: its figures, and the curves of what was measured of it. */
@@ -82,6 +84,35 @@ function preparedImpedance({
 }
 
 const decibels = (ratio: number) => 20 * Math.log10(ratio);
+
+/**
+ * What a unit is to whoever drives it, in parts of a circuit: fitted to its measured impedance where
+ * there is one, by its figures otherwise; in free air where no mounting is told.
+ */
+export function terminalParts(
+  unit: Partial<UnitFigures> & Pick<Unit, 'measured'>,
+  at: { id: string; plus: string; minus: string },
+): Part[] {
+  const impedance = unit.measured?.impedance;
+  if (impedance)
+    return equivalentParts(
+      remembered(impedances, impedance, () => preparedImpedance(impedance)).equivalent,
+      at,
+    );
+  const { fsHz, qms, qes, reOhms, leHenries, mounting = { kind: 'open' } } = unit;
+  return unitParts(
+    {
+      ...unit,
+      fsHz: fsHz!,
+      qms: qms!,
+      qes: qes!,
+      reOhms: reOhms!,
+      leHenries: leHenries!,
+      mounting,
+    },
+    at,
+  );
+}
 
 /** Whether the impedance of a unit at a frequency is a measured one. */
 export const isMeasuredAt = ({ impedance }: PreparedUnit, hz: number): boolean =>

@@ -142,7 +142,7 @@ describe('a path into a loudspeaker', () => {
     expect(modelAsked()).toEqual(DRIVER.model);
     await answer();
     expect(shown()).toBe('still waiting');
-    const other = { ...DRIVER, model: { ...(DRIVER.model as object), ohms: 4 } };
+    const other = { ...DRIVER, model: { ...DRIVER.model, reOhms: 4 } };
     useOpenLibrary.setState({ library: library([other]) });
     expect(modelAsked()).toEqual(other.model);
     // Changed again before the answer: the last one shown is that of the newest.

@@ -1,24 +1,22 @@
 import * as z from 'zod';
-import { between, within } from '@/core/quantity/bounds';
+import { unitModelFields } from '@/core/speaker/document';
+import { figuresFields } from '@/core/speaker/figures';
+import { terminalParts } from '@/core/speaker/unit';
 import type { PartKind } from '../part-kind';
 import { twoEnded } from '../two-ended';
 
-const model = z.strictObject({
-  /** Resistance and inductance of the voice coil. */
-  ohms: within('ohms'),
-  henries: within('henries'),
-  /** Resonance in free air, and its Q by mechanical and by electrical losses. */
-  resonanceHz: within('hertz'),
-  mechanicalQ: between(0.01, 1000),
-  electricalQ: between(0.01, 1000),
-});
-type Model = z.infer<typeof model>;
+const { fsHz, qms, qes, reOhms, leHenries } = figuresFields;
+export const driverModel = z
+  .strictObject(unitModelFields)
+  .refine(
+    (m) =>
+      m.measured?.impedance !== undefined ||
+      z.object({ fsHz, qms, qes, reOhms, leHenries }).safeParse(m).success,
+    'needs fsHz, qms, qes, reOhms and leHenries, or a measured impedance',
+  );
+export type DriverModel = z.infer<typeof driverModel>;
 
-/**
- * A loudspeaker as its terminals see it in free air: the voice coil, and what moves as a resonant
- * circuit in a row with it. With w = 2 pi fs: C = Qes/(w Re), L = Re/(w Qes), R = Re Qms/Qes
- * (R. H. Small, "Direct-Radiator Loudspeaker System Analysis", J. Audio Eng. Soc. 20, 1972).
- */
+/** A loudspeaker as its terminals see it, in its mounting where one is told. */
 export const driver: PartKind = {
   kind: 'driver',
   noun: 'loudspeaker',
@@ -34,50 +32,36 @@ export const driver: PartKind = {
     ['plus', 'minus'],
   ),
   quantities: [],
-  model,
+  model: driverModel,
   models: [
     {
       name: 'small woofer, 8 Ω',
-      model: { ohms: 6.2, henries: 0.5e-3, resonanceHz: 48, mechanicalQ: 3.5, electricalQ: 0.5 },
+      model: {
+        fsHz: 48,
+        qms: 3.5,
+        qes: 0.5,
+        reOhms: 6.2,
+        leHenries: 0.5e-3,
+        directivity: 'even',
+      },
     },
     {
       name: 'small tweeter, 8 Ω',
-      model: { ohms: 5.8, henries: 0.05e-3, resonanceHz: 900, mechanicalQ: 3, electricalQ: 1.2 },
+      model: {
+        fsHz: 900,
+        qms: 3,
+        qes: 1.2,
+        reOhms: 5.8,
+        leHenries: 0.05e-3,
+        directivity: 'even',
+      },
     },
   ],
   series: null,
   price: 25,
   tolerance: 0,
-  become({ id, nets: { plus, minus }, model: its }) {
-    const { ohms, henries, resonanceHz, mechanicalQ, electricalQ } = its as Model;
-    const w = 2 * Math.PI * resonanceHz;
-    const [coil, moving] = [`${id}.coil`, `${id}.moving`];
-    return [
-      { id: `${id}.re`, kind: 'resistor', a: plus, b: coil, ohms },
-      { id: `${id}.le`, kind: 'inductor', a: coil, b: moving, henries },
-      {
-        id: `${id}.mass`,
-        kind: 'capacitor',
-        a: moving,
-        b: minus,
-        farads: electricalQ / (w * ohms),
-      },
-      {
-        id: `${id}.give`,
-        kind: 'inductor',
-        a: moving,
-        b: minus,
-        henries: ohms / (w * electricalQ),
-      },
-      {
-        id: `${id}.loss`,
-        kind: 'resistor',
-        a: moving,
-        b: minus,
-        ohms: (ohms * mechanicalQ) / electricalQ,
-      },
-    ];
-  },
+  become: ({ id, nets: { plus, minus }, model: its }) =>
+    terminalParts(its as DriverModel, { id, plus, minus }),
   // A circuit file has its parts one by one.
   take: () => undefined,
 };
