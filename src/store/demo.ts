@@ -1,3 +1,4 @@
+import type { DriverEntry } from '@/core/library/driver';
 import type { Sheet } from '@/core/sheet/schema';
 
 /**
@@ -14,4 +15,10 @@ export async function madeDemo(at: string): Promise<Sheet[]> {
     updatedAt: at,
     keeps: sheet.keeps.map((keep) => ({ ...keep, at })),
   }));
+}
+
+/** The drivers that demo sheets end in. */
+export async function madeDrivers(): Promise<DriverEntry[]> {
+  const { demoDrivers } = await import('@/core/demo/drivers');
+  return demoDrivers();
 }

@@ -1,4 +1,4 @@
-import { madeDemo } from './demo';
+import { madeDemo, madeDrivers } from './demo';
 import { ReedError } from '@/core/errors';
 import { isNewer, readSheet } from '@/core/sheet/read';
 import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
@@ -6,6 +6,7 @@ import { fileOf, type SheetFile } from '@/core/sheet/file';
 import { withReferences } from '@/core/sheet/references';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { EMPTY_LIBRARY, LIBRARY_TABLES } from '@/core/library';
+import type { DriverEntry } from '@/core/library/driver';
 import { nameWith } from '@/core/text';
 import { cardOf, cardOfSheet, isSound } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
@@ -230,13 +231,31 @@ export async function clearOldDeletions(db: ReedDatabase = database()): Promise<
  */
 export async function seedDemo(db: ReedDatabase = database()): Promise<void> {
   if (await db.facts.get('demo-seeded')) return;
-  const sheets = await madeDemo(now());
-  await db.transaction('rw', db.sheets, db.facts, async () => {
+  const [sheets, drivers] = await Promise.all([madeDemo(now()), madeDrivers()]);
+  await db.transaction('rw', db.sheets, db.facts, db.drivers, async () => {
     if (await db.facts.get('demo-seeded')) return;
+    await putDrivers(drivers, db);
     const there = await db.sheets.bulkGet(sheets.map((s) => s.id));
     await db.sheets.bulkPut(sheets.filter((_, i) => !there[i]).map((s) => unchecked(s)));
     await db.facts.put({ name: 'demo-seeded', value: true });
   });
+}
+
+/**
+ * The demo's drivers as they were made. One that was changed is first copied under a new id: sheets
+ * that it was changed for can be pointed at that.
+ */
+async function putDrivers(drivers: readonly DriverEntry[], db: ReedDatabase): Promise<void> {
+  for (const driver of drivers) {
+    const record = await db.drivers.get(driver.id);
+    const same = record && JSON.stringify(record.document) === JSON.stringify(driver);
+    if (record && !same) {
+      const id = newId();
+      const document = { ...(record.document as DriverEntry), id };
+      await db.drivers.put({ id, document: { ...document, name: `${document.name} (yours)` } });
+    }
+    if (!same) await db.drivers.put({ id: driver.id, document: driver });
+  }
 }
 
 let ready: Promise<void> | undefined;
@@ -254,9 +273,10 @@ export function shelfReady(): Promise<void> {
  * @returns how many were set aside
  */
 export async function restoreDemo(db: ReedDatabase = database()): Promise<number> {
-  const sheets = await madeDemo(now());
+  const [sheets, drivers] = await Promise.all([madeDemo(now()), madeDrivers()]);
   return writing(db, async () => {
     let aside = 0;
+    await putDrivers(drivers, db);
     for (const fresh of sheets) {
       const record = await db.sheets.get(fresh.id);
       if (record) {
@@ -280,7 +300,7 @@ export async function restoreDemo(db: ReedDatabase = database()): Promise<number
 
 /** Whether a demo sheet holds what it was made with, however often it was stored. */
 function isAsMade(sheet: Sheet, made: Sheet): boolean {
-  const work = ({ title, ask, parts, ways, readings, keeps, bank }: Sheet) =>
+  const work = ({ title, ask, parts, ways, readings, keeps, bank, crossover }: Sheet) =>
     JSON.stringify({
       title,
       ask,
@@ -289,6 +309,7 @@ function isAsMade(sheet: Sheet, made: Sheet): boolean {
       readings,
       keeps: keeps.map((k) => ({ ...k, at: '' })),
       bank,
+      crossover,
     });
   // Read like the stored one, so that their fields stand in the same order.
   return work(readSheet(made)) === work(sheet);

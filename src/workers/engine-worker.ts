@@ -1,4 +1,5 @@
 import { ReedError, messageOf, type ReedErrorCode } from '@/core/errors';
+import { crossoverPicture, type CrossoverPicture } from '@/core/crossover/picture';
 import { JOBS, type JobInput, type JobName, type JobResult, type JobStep } from '@/core/jobs';
 import type { Job } from '@/core/jobs/job';
 import type { Pause } from '@/core/lenses/layers';
@@ -46,6 +47,12 @@ export class EngineWorker {
     return this.answer(call, () =>
       packEvaluation(this.packer, this.evaluatorFor(sheet.id).evaluate(sheet)),
     );
+  }
+
+  /** Everything that a crossover's screen shows; takes a parcel as `evaluate` does. */
+  crossover(call: number, parcel: ReturnType<typeof packSheet>): Promise<Reply<CrossoverPicture>> {
+    const sheet = unpackSheet(this.unpacker, parcel);
+    return this.answer(call, () => crossoverPicture(sheet));
   }
 
   /**

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { CrossoverPicture } from '@/core/crossover/picture';
 import type { JobInput, JobName, JobResult, JobStep } from '@/core/jobs';
 import type { Evaluation } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
@@ -70,6 +71,14 @@ export class Engine {
       // Unpacked even if nobody waits for it any more: the next one builds on it.
       return 'failure' in reply ? reply : { value: unpackEvaluation(unpacker, reply.value) };
     }, options.signal);
+  }
+
+  /** Everything that a crossover's screen shows of its curves and figures. */
+  crossover(sheet: Sheet, options: CallOptions = {}): Promise<CrossoverPicture> {
+    return this.edits.call(
+      (remote, call) => remote.crossover(call, packSheet(this.parcelsOf(remote).packer, sheet)),
+      options.signal,
+    );
   }
 
   private parcelsOf(remote: Remote) {

@@ -4,22 +4,30 @@ import type { Keep, Sheet, SheetDesign, Stage, Way } from '@/core/sheet/schema';
 import type { LayerTrace, ReadingResult } from '@/core/sheet/solved-way';
 import type { Packer, Parcel, Unpacker } from './parcel';
 
-type PackedWay = Omit<Way, 'stages'> & { stages: number[] };
+type PackedWay = Omit<Way, 'stages' | 'to'> & { stages: number[]; to: number };
 type PackedKeep = Omit<Keep, 'design'> & { design: number };
 type PackedSheet = Omit<Sheet, 'ways' | 'keeps'> & { ways: PackedWay[]; keeps: PackedKeep[] };
 
-/** An edit changes one stage: the others, and all that is kept, stay where they are. */
+/** An edit changes one stage: the others, what ways end in, and all that is kept, stay where they are. */
 export const packSheet = (packer: Packer, sheet: Sheet): Parcel<PackedSheet> =>
   packer.pack((piece) => ({
     ...sheet,
-    ways: sheet.ways.map((way) => ({ ...way, stages: way.stages.map(piece) })),
+    ways: sheet.ways.map((way) => ({
+      ...way,
+      stages: way.stages.map(piece),
+      to: piece(way.to),
+    })),
     keeps: sheet.keeps.map((keep) => ({ ...keep, design: piece(keep.design) })),
   }));
 
 export const unpackSheet = (unpacker: Unpacker, parcel: Parcel<PackedSheet>): Sheet =>
   unpacker.unpack(parcel, (body, piece) => ({
     ...body,
-    ways: body.ways.map((way) => ({ ...way, stages: way.stages.map((n) => piece(n) as Stage) })),
+    ways: body.ways.map((way) => ({
+      ...way,
+      stages: way.stages.map((n) => piece(n) as Stage),
+      to: piece(way.to) as Way['to'],
+    })),
     keeps: body.keeps.map((keep) => ({ ...keep, design: piece(keep.design) as SheetDesign })),
   }));
 

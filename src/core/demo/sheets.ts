@@ -1,3 +1,4 @@
+import { hallSpeaker, shelfSpeaker } from './crossovers';
 import { makeBank } from '@/core/bank/make';
 import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -13,10 +14,11 @@ export const MADE_AT = '2000-01-01T00:00:00.000Z';
  * code a user's own sheets are. Their ids are fixed, so restoring finds them again.
  */
 export function demoSheets(at: string): Sheet[] {
-  return roundedDemo(at).map((sheet) => ({
+  const designed = roundedDemo(at).map((sheet) => ({
     ...sheet,
     ways: sheet.ways.map((_, way) => fitted(fitWay(sheet, { way })).fitted),
   }));
+  return [...designed, shelfSpeaker(at), hallSpeaker(at)];
 }
 
 /** The same with every value rounded by itself. */

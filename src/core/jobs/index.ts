@@ -9,6 +9,7 @@ import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
+import { tuneCrossover } from './tune-crossover';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -26,6 +27,7 @@ export const JOBS = {
   solvePart,
   spreadPortion,
   stretch,
+  tuneCrossover,
 };
 
 type Jobs = typeof JOBS;

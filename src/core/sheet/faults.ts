@@ -7,6 +7,7 @@ import { isChosenKind } from '@/core/fit/supply';
 import { hasPartKind, partKindOf } from '@/core/parts';
 import type { PartKind } from '@/core/parts/part-kind';
 import { mainQuantity, quantityProblem } from '@/core/parts/quantities';
+import type { Crossover } from './crossover-schema';
 import type { Output, SheetDesign, Stage, StagePart } from './schema';
 import { drawnParts, outputsOf } from './stage';
 
@@ -33,7 +34,7 @@ export function repeatedId(
 
 /** What is wrong with a design beyond its single fields. */
 export function designFault(design: SheetDesign, at: string): Fault | null {
-  const { ask, ways, readings, bank } = design;
+  const { ask, ways, readings, bank, crossover } = design;
   if (ask.topology !== undefined && !hasTopology(ask.topology))
     return { path: `${at}ask.topology`, message: `no topology is called ${quoted(ask.topology)}` };
   const repeated =
@@ -47,7 +48,7 @@ export function designFault(design: SheetDesign, at: string): Fault | null {
         .find((f) => f !== null);
     if (fault) return fault;
   }
-  const joined = waysFault(design, at);
+  const joined = waysFault(design, at) ?? (crossover && crossoverFault(design, crossover, at));
   if (joined) return joined;
   if (!bank) return null;
   if (bank.channels.length !== ways.length || bank.channels.some((c, i) => c.id !== ways[i].id))
@@ -56,6 +57,26 @@ export function designFault(design: SheetDesign, at: string): Fault | null {
       message: 'its channels must be the ways, in the same order',
     };
   return null;
+}
+
+/** A crossover has a way for each driver, and hands over between neighbours. */
+function crossoverFault({ ways }: SheetDesign, crossover: Crossover, at: string): Fault | null {
+  const { splitsHz, nominalOhms, fromHz, toHz } = crossover;
+  const fault = (name: keyof Crossover, message: string) => ({
+    path: `${at}crossover.${name}`,
+    message,
+  });
+  const odd = ways.findIndex((w) => w.to.is !== 'driver');
+  if (odd >= 0)
+    return { path: `${at}ways[${odd}].to`, message: 'a way of a crossover must end in a driver' };
+  if (ways.length > 4) return { path: `${at}ways`, message: 'a crossover has at most 4 ways' };
+  if (splitsHz.length !== ways.length - 1)
+    return fault('splitsHz', `must list ${ways.length - 1} frequencies for ${ways.length} ways`);
+  if (splitsHz.some((hz, i) => i > 0 && hz <= splitsHz[i - 1]))
+    return fault('splitsHz', 'must rise from way to way');
+  if (nominalOhms.length !== ways.length)
+    return fault('nominalOhms', `must list ${ways.length} resistances for ${ways.length} ways`);
+  return fromHz < toHz ? null : fault('toHz', 'must be above the lower frequency');
 }
 
 /** Where ways begin must be there, and no way may feed itself. */

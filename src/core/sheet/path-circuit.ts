@@ -328,9 +328,10 @@ function stageParts(
   const way: Way = design.ways[index];
   const { drawing, dataOf } = stageOf(stage, design.parts, truths);
   const moved = movedParts(design, way, stage);
-  const heard = heardOf(stage).net;
-  // A design knows nothing of an output that was drawn since.
-  const passedOn = netsOfDrawing(drawing).nets.includes(heard) ? heard : 'out';
+  const { net: heard, name } = heardOf(stage);
+  // Read off the drawing: an output may lie on the input. A design knows nothing of one drawn since.
+  const port = netsOfDrawing(drawing).ports.find((p) => p.flow === 'out' && p.name === name);
+  const passedOn = port?.net ?? 'out';
   const parts = instantiate(drawing, {
     dataOf: (part) =>
       movedData(dataOf(part), moved.get(part.id), mainQuantity(partKindOf(part.kind))?.name),

@@ -1,7 +1,7 @@
 import type { DriverEntry } from '@/core/library/driver';
 import { libraryOf, LIBRARY_TABLES, type Library } from '@/core/library';
 import type { LibraryTable } from '@/core/library/entry';
-import type { Sheet, SheetDesign, Stage, StagePart, Way } from './schema';
+import type { Sheet, SheetDesign, Stage, StagePart, Way, WayEnd } from './schema';
 
 /*
  * What a sheet names of the library: takes by its boards, loudspeakers by the ends of its ways, parts
@@ -66,6 +66,17 @@ function renamedIn(
 export const refersToNothing = (references: References): boolean =>
   LIBRARY_TABLES.every((table) => references[table].size === 0);
 
+const filledEnds = new WeakMap<Way['to'], { model: unknown; to: WayEnd }>();
+
+/** An end with the model of its loudspeaker: the same object as long as both are the same. */
+function withModel(to: Way['to'], model: unknown): WayEnd {
+  const found = filledEnds.get(to);
+  if (found && found.model === model) return found.to;
+  const filled = { ...to, model };
+  filledEnds.set(to, { model, to: filled });
+  return filled;
+}
+
 /**
  * The sheet with the models of its loudspeakers at the ends of its ways, as it is solved. A sheet
  * without loudspeakers is the same object; one whose entry is missing keeps its bare end, and the
@@ -77,9 +88,7 @@ export function withDrivers(sheet: Sheet, drivers: readonly DriverEntry[]): Shee
     if (!design.ways.some(({ to }) => to.is === 'driver' && models.has(to.driver))) return design;
     const ways = design.ways.map((way): Way => {
       const model = way.to.is === 'driver' ? models.get(way.to.driver) : undefined;
-      if (model === undefined) return way;
-      const to: Way['to'] & { model?: unknown } = { ...way.to, model };
-      return { ...way, to };
+      return model === undefined ? way : { ...way, to: withModel(way.to, model) };
     });
     return { ...design, ways };
   };

@@ -9,6 +9,10 @@ import { askSchema } from '@/core/design/ask';
 import { between, within } from '@/core/quantity/bounds';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import { measureSchema } from '@/core/response/readings';
+import { crossoverSchema } from '@/core/sheet/crossover-schema';
+import { slotSchema } from '@/core/slots';
+import { placeSchema } from '@/core/speaker/place';
+import { CORE_NAMES } from '@/core/speaker/coils/wind';
 import { isVisible } from '@/core/text';
 import { MEASURED_LIMITS } from '@/core/spread/measured';
 
@@ -124,6 +128,10 @@ export const stagePartSchema = z.strictObject({
   /** How far it may be off, as a part of its value. */
   tolerance: tolerance.optional(),
   losses: z.strictObject({ ohms: notNegative.max(1e9, 'must be at most 1 GΩ') }).optional(),
+  /** Of a coil that is wound for it: its resistance follows from that. */
+  wound: z
+    .strictObject({ wireMetres: between(5e-5, 0.01, ' m'), core: z.enum(CORE_NAMES) })
+    .optional(),
   model: namedModelSchema.optional(),
 });
 
@@ -140,6 +148,8 @@ export const stageSchema = z.strictObject({
   bypassed: z.boolean().default(false),
   /** The output that is passed on, by the name of its port; the main one where none is said. */
   heard: partName.optional(),
+  /** What it is in a loudspeaker’s way, and what was asked of it there. */
+  slot: slotSchema.optional(),
   /** The figures it was designed for, and the capacitor it was designed from. */
   target: targetSchema.optional(),
   farads: within('farads').optional(),
@@ -174,6 +184,15 @@ export const endSchema = z.discriminatedUnion('is', [
     name,
     driver: id,
     inverted: z.boolean().default(false),
+    /** Where its acoustic centre is, in front of the loudspeaker; at its middle where nothing is said. */
+    place: placeSchema.optional(),
+    /** An amplifier of its own before it: the way ahead of that is an active one. */
+    amplifier: z
+      .strictObject({
+        gainDb: between(-60, 80, ' dB'),
+        ohms: notNegative.max(1000, 'must be at most 1 kΩ'),
+      })
+      .optional(),
   }),
 ]);
 
@@ -335,6 +354,8 @@ export const designSchema = z.strictObject({
       SHEET_LIMITS.readings,
       `holds at most ${SHEET_LIMITS.readings} readings: remove one first`,
     ),
+  /** Present in a crossover: its ways leave one amplifier and meet again in the air. */
+  crossover: crossoverSchema.optional(),
   /** Present in a bank: its ways are the channels, in this order. */
   bank: bankSchema.optional(),
   controls: z

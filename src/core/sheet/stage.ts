@@ -3,6 +3,7 @@ import type { DrawnPart } from '@/core/drawing/nets';
 import { partKindOf } from '@/core/parts';
 import type { PartQuantity } from '@/core/parts/part-kind';
 import { mainQuantity } from '@/core/parts/quantities';
+import { woundOhms } from '@/core/speaker/coils/wind';
 import { hasTopology, topologyOf } from '@/core/topologies';
 import { netsOfDrawing, type PartData } from '@/core/topologies/instantiate';
 import type { StageAsk, Topology, Values } from '@/core/topologies/topology';
@@ -90,11 +91,13 @@ export const withValues = (stage: Stage, values: Values, chosen: ChosenBy = 'fit
 /** What each drawn part is: as the stage says, op-amps without a model of their own as the sheet does. */
 export function partDataOf(stage: Stage, choices: Pick<PartChoices, 'opAmp'>) {
   return ({ id, kind }: DrawnPart): PartData => {
-    const { value, more, losses, model } = stage.parts[id] ?? {};
+    const { value, more, losses, wound, model } = stage.parts[id] ?? {};
+    const ohms =
+      wound && value !== undefined ? woundOhms(value, wound.wireMetres, wound.core) : losses?.ohms;
     return {
       ...(value === undefined ? {} : { value }),
       ...(more ? { more } : {}),
-      ...(losses ? { lossOhms: losses.ohms } : {}),
+      ...(ohms === undefined ? {} : { lossOhms: ohms }),
       model: model?.model ?? (kind === 'op-amp' ? choices.opAmp.model : undefined),
     };
   };

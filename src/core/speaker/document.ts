@@ -17,6 +17,10 @@ export const DIRECTIVITIES = ['even', 'piston'] as const;
 export const unitModelFields = {
   ...z.strictObject(figuresFields).partial().shape,
   measured: measuredSchema.optional(),
+  /** What a textbook takes a driver for: a resistance that sounds alike at all frequencies. */
+  ideal: z
+    .strictObject({ ohms: within('ohms'), levelDb: between(-400, 400, ' dB').default(90) })
+    .optional(),
   directivity: z.enum(DIRECTIVITIES).default('even'),
 };
 
@@ -29,6 +33,23 @@ export const unitSchema = z.strictObject({
 });
 export type Unit = z.infer<typeof unitSchema>;
 
+/** Where a way begins and ends in the air: an edge, its shape and its order. */
+const edgeSchema = z.strictObject({
+  shape: z.enum(['butterworth', 'linkwitz-riley', 'bessel']),
+  order: z.int('must be a whole number').min(1, 'must be at least 1').max(8, 'must be at most 8'),
+  hz: within('hertz'),
+});
+export type AcousticEdge = z.infer<typeof edgeSchema>;
+
+const wayTargetSchema = z.strictObject({
+  driver: partId,
+  highPass: edgeSchema.optional(),
+  lowPass: edgeSchema.optional(),
+  /** How far its level may lie from that shape, over the band and down to 18 dB below its top. */
+  withinDb: between(0.1, 100, ' dB').default(3),
+});
+export type WayTarget = z.infer<typeof wayTargetSchema>;
+
 /** What a network is brought to on its true units. */
 export const targetSchema = z.strictObject({
   /** The sum at the listening place lies within so many dB of its own mean over these frequencies. */
@@ -39,6 +60,8 @@ export const targetSchema = z.strictObject({
   leastOhms: between(0, 1e6, ' Ω').default(0),
   /** The parts whose values may change. */
   free: z.array(partId).max(200).default([]),
+  /** What single ways are to be like. */
+  ways: z.array(wayTargetSchema).max(20).optional(),
 });
 export type SpeakerTarget = z.infer<typeof targetSchema>;
 
@@ -123,6 +146,12 @@ export function speakerFault({
   if (!target) return null;
   if (target.toHz <= target.fromHz)
     return { path: 'target.toHz', message: 'must be above the lower frequency' };
+  const foreign = target.ways?.findIndex((w) => !drivers.some((d) => d.id === w.driver)) ?? -1;
+  if (foreign >= 0)
+    return {
+      path: `target.ways[${foreign}].driver`,
+      message: `there is no driver ${quoted(target.ways![foreign].driver)}`,
+    };
   const missing = target.free.findIndex((id) => !network.some((p) => p.id === id));
   if (missing >= 0)
     return {
@@ -138,7 +167,7 @@ export function speakerFault({
  * @param as “terminals” where it is enough to know what it is to its amplifier
  */
 export function unitFault(
-  unit: Pick<Unit, 'measured'> & Partial<UnitFigures>,
+  unit: Pick<Unit, 'measured' | 'ideal'> & Partial<UnitFigures>,
   as: 'sound' | 'terminals' = 'sound',
 ): { path: string; message: string } | null {
   const level = unit.measured?.level;
@@ -152,7 +181,8 @@ export function unitFault(
       path: `.measured.${level && tableFault(level, level.levelDb) ? 'level' : 'impedance'}`,
       message: fault,
     };
-  if (as === 'terminals' || figuresOf(unit) !== undefined || (level && impedance)) return null;
+  if (unit.ideal || as === 'terminals' || figuresOf(unit) !== undefined || (level && impedance))
+    return null;
   const missing = REQUIRED.find((name) => unit[name] === undefined)!;
   return {
     path: `.${missing}`,

@@ -1,10 +1,10 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { emptyTrace, type ComplexTrace } from '@/core/analysis/ac/complex';
-import { AMP_NET, type SpeakerDocument } from './document';
+import { AMP_NET, type SpeakerDocument, type Unit } from './document';
 import { corrected, type Port } from './corrected';
 import { sightOf, turned, AHEAD, type Place, type Turn } from './place';
 import { DRIVE, speakerCircuit } from './speaker-circuit';
-import { prepareUnit, pressureAt, wayThrough, type PreparedUnit } from './unit';
+import { prepareUnit, pressureAt, remembered, wayThrough, type PreparedUnit } from './unit';
 
 /** The sound of a speaker at a place, pascals, and of each of its units. */
 export interface Sound {
@@ -32,7 +32,7 @@ export class SolvedSpeaker {
     retired?: SolvedSpeaker,
   ) {
     this.units = document.drivers.map(prepareUnit);
-    const circuit = speakerCircuit(document, this.units);
+    const circuit = speakerCircuit(document);
     this.analysis = retired?.analysis.take(circuit) ? retired.analysis : new AcAnalysis(circuit);
     this.ports = this.units.map((unit) => {
       const { plus, minus } = document.connections.find((c) => c.driver === unit.id)!;
@@ -80,37 +80,21 @@ export class SolvedSpeaker {
   }
 
   soundAt({ frequenciesHz, across }: Electrical, listener: Place): Sound {
-    const { volts } = this.document.drive;
-    const { drivers } = this.document;
+    const { drivers, drive } = this.document;
     const sum = emptyTrace(frequenciesHz.length);
     const ways = this.units.map((unit, i) => {
-      const sight = sightOf(drivers[i].place, listener);
+      const by = heardOf(drivers[i], unit, listener, frequenciesHz);
       const way = emptyTrace(frequenciesHz.length);
       for (let k = 0; k < frequenciesHz.length; k++) {
-        const made = this.madeBy(i, frequenciesHz[k]);
-        const air = wayThrough(unit, sight, frequenciesHz[k]);
-        const re = made.re * air.re - made.im * air.im;
-        const im = made.re * air.im + made.im * air.re;
-        const [vr, vi] = [across[i].re[k] * volts, across[i].im[k] * volts];
-        way.re[k] = re * vr - im * vi;
-        way.im[k] = re * vi + im * vr;
+        const [vr, vi] = [across[i].re[k] * drive.volts, across[i].im[k] * drive.volts];
+        way.re[k] = by.re[k] * vr - by.im[k] * vi;
+        way.im[k] = by.re[k] * vi + by.im[k] * vr;
         sum.re[k] += way.re[k];
         sum.im[k] += way.im[k];
       }
       return way;
     });
     return { sum, ways };
-  }
-
-  /** Pressure of a unit for a volt, remembered: edits of a network ask for the same again. */
-  private madeBy(unit: number, hz: number) {
-    const { made } = memoryOf(this.document.drivers[unit]);
-    let found = made.get(hz);
-    if (!found) {
-      if (made.size > MOST_KEPT) made.clear();
-      made.set(hz, (found = pressureAt(this.units[unit], hz)));
-    }
-    return found;
   }
 }
 
@@ -124,14 +108,41 @@ export interface Electrical {
   across: ComplexTrace[];
 }
 
-const MOST_KEPT = 20_000;
-type Memory = { made: Map<number, { re: number; im: number }> };
-const memories = new WeakMap<object, Memory>();
-function memoryOf(unit: object): Memory {
-  let memory = memories.get(unit);
-  if (!memory) memories.set(unit, (memory = { made: new Map() }));
-  return memory;
+/**
+ * What a listener hears of a unit for a volt at its terminals, remembered as long as unit and
+ * frequencies are the same objects: edits of a network ask for the same again and again.
+ */
+function heardOf(
+  of: Unit,
+  unit: PreparedUnit,
+  listener: Place,
+  frequenciesHz: Float64Array,
+): ComplexTrace {
+  const memory = remembered(
+    heard,
+    of,
+    () => new WeakMap<Float64Array, Map<string, ComplexTrace>>(),
+  );
+  const places = remembered(memory, frequenciesHz, () => new Map<string, ComplexTrace>());
+  const sight = sightOf(of.place, listener);
+  const key = `${sight.metres} ${sight.sine}`;
+  let found = places.get(key);
+  if (!found) {
+    if (places.size >= MOST_PLACES) places.clear();
+    found = emptyTrace(frequenciesHz.length);
+    for (let k = 0; k < frequenciesHz.length; k++) {
+      const made = pressureAt(unit, frequenciesHz[k]);
+      const air = wayThrough(unit, sight, frequenciesHz[k]);
+      found.re[k] = made.re * air.re - made.im * air.im;
+      found.im[k] = made.re * air.im + made.im * air.re;
+    }
+    places.set(key, found);
+  }
+  return found;
 }
+
+const MOST_PLACES = 200;
+const heard = new WeakMap<Unit, WeakMap<Float64Array, Map<string, ComplexTrace>>>();
 
 const difference = (a: ComplexTrace, b: ComplexTrace): ComplexTrace => ({
   re: a.re.map((x, k) => x - b.re[k]),

@@ -2,9 +2,7 @@ import { netsOf, makeCircuit, readCircuit, type Circuit, type Part } from '@/cor
 import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { AMP_NET, GROUND_NET, type SpeakerDocument } from './document';
-import { equivalentParts } from './equivalent';
-import type { PreparedUnit } from './unit';
-import { unitParts } from './unit-parts';
+import { terminalParts } from './unit';
 
 /** The source behind the amplifier's resistance: one volt, so that voltages are a volt of drive. */
 export const DRIVE = 'drive';
@@ -15,10 +13,9 @@ const unitPrefix = (index: number): string => `unit.${index + 1}`;
 /**
  * The whole circuit of a speaker: amplifier, network, and every unit as its terminals see it.
  *
- * @param units prepared, in the order of the document
  * @throws ReedError `circuit` for a network that cannot be wired
  */
-export function speakerCircuit(document: SpeakerDocument, units: readonly PreparedUnit[]): Circuit {
+export function speakerCircuit(document: SpeakerDocument): Circuit {
   const { drive, network, connections, title } = document;
   const top = drive.sourceOhms > 0 ? DRIVE : AMP_NET;
   const own: Part[] = [
@@ -48,12 +45,8 @@ export function speakerCircuit(document: SpeakerDocument, units: readonly Prepar
         `Both terminals of the driver ${quoted(driver)} hang on net ${quoted(plus)}.`,
         { net: plus },
       );
-    const index = units.findIndex((u) => u.id === driver);
-    const unit = units[index];
-    const at = { id: unitPrefix(index), plus, minus };
-    return unit.impedance
-      ? equivalentParts(unit.impedance.equivalent, at)
-      : unitParts(unit.figures!, at);
+    const index = document.drivers.findIndex((d) => d.id === driver);
+    return terminalParts(document.drivers[index], { id: unitPrefix(index), plus, minus });
   });
   return readCircuit(makeCircuit([...own, ...network, ...loads], title, GROUND_NET));
 }

@@ -1,5 +1,5 @@
 import type { Part } from '@/core/circuit/schema';
-import { over, size, type Complex } from '@/core/numeric/complex';
+import { size, type Complex } from '@/core/numeric/complex';
 import { REFERENCE_PASCALS, SPEED_OF_SOUND } from './air';
 import { pistonFactor } from './bessel';
 import { curveAt, curveOf, reaches, type Curve } from './curve';
@@ -18,6 +18,8 @@ export interface PreparedUnit {
   figures?: UnitFigures;
   level?: { curve: Curve; table: LevelTable };
   impedance?: { curve: Curve; equivalent: Equivalent };
+  /** A resistance, and the pressure that a volt makes of it at one metre. */
+  ideal?: { ohms: number; pascals: number };
   /** Radius of the piston that it beams as; absent where it does not. */
   pistonMetres?: number;
 }
@@ -26,7 +28,8 @@ export interface PreparedUnit {
 const levelCurves = new WeakMap<LevelTable, Curve>();
 const impedances = new WeakMap<ImpedanceTable, NonNullable<PreparedUnit['impedance']>>();
 
-const remembered = <K extends object, V>(kept: WeakMap<K, V>, key: K, make: () => V): V => {
+/** What was made of an object, once. */
+export const remembered = <K extends object, V>(kept: WeakMap<K, V>, key: K, make: () => V): V => {
   let found = kept.get(key);
   if (!found) kept.set(key, (found = make()));
   return found;
@@ -34,6 +37,11 @@ const remembered = <K extends object, V>(kept: WeakMap<K, V>, key: K, make: () =
 
 /** @throws ReedError `range` for an impedance table that no circuit fits */
 export function prepareUnit(unit: Unit): PreparedUnit {
+  const { ideal } = unit;
+  if (ideal) {
+    const pascals = (REFERENCE_PASCALS * 10 ** (ideal.levelDb / 20)) / 2.83;
+    return { id: unit.id, ideal: { ohms: ideal.ohms, pascals } };
+  }
   const figures = figuresOf(unit);
   const { level, impedance } = unit.measured ?? {};
   const area = unit.sdSquareCentimetres;
@@ -90,10 +98,14 @@ const decibels = (ratio: number) => 20 * Math.log10(ratio);
  * there is one, by its figures otherwise; in free air where no mounting is told.
  */
 export function terminalParts(
-  unit: Partial<UnitFigures> & Pick<Unit, 'measured'>,
+  unit: Partial<UnitFigures> & Pick<Unit, 'measured' | 'ideal'>,
   at: { id: string; plus: string; minus: string },
 ): Part[] {
   const impedance = unit.measured?.impedance;
+  if (unit.ideal)
+    return [
+      { id: `${at.id}.ohms`, kind: 'resistor', a: at.plus, b: at.minus, ohms: unit.ideal.ohms },
+    ];
   if (impedance)
     return equivalentParts(
       remembered(impedances, impedance, () => preparedImpedance(impedance)).equivalent,
@@ -120,7 +132,8 @@ export const isMeasuredAt = ({ impedance }: PreparedUnit, hz: number): boolean =
 
 /** Impedance at the terminals: as measured where a table reaches, of the circuit that stands for it elsewhere. */
 export function impedanceAt(unit: PreparedUnit, hz: number): Complex {
-  const { impedance, figures } = unit;
+  const { impedance, figures, ideal } = unit;
+  if (ideal) return { re: ideal.ohms, im: 0 };
   if (impedance && reaches(impedance.curve, hz)) return curveAt(impedance.curve, hz);
   return impedance ? equivalentAt(impedance.equivalent, hz) : unitAt(figures!, hz).impedanceOhms;
 }
@@ -129,7 +142,8 @@ export function impedanceAt(unit: PreparedUnit, hz: number): Complex {
  * Pressure on axis at one metre for a volt at the terminals: as measured where a table reaches, by the
  * figures beyond, and where there are none by the slopes that the table's tails are said to have.
  */
-export function pressureAt({ level, figures }: PreparedUnit, hz: number): Complex {
+export function pressureAt({ level, figures, ideal }: PreparedUnit, hz: number): Complex {
+  if (ideal) return { re: ideal.pascals, im: 0 };
   if (level && (!figures || reaches(level.curve, hz))) {
     const { re, im } = curveAt(level.curve, hz);
     const { atVolts, atMetres, delaySeconds } = level.table;
@@ -152,7 +166,3 @@ export function wayThrough(
   const size = beam / metres;
   return { re: size * Math.cos(k * metres), im: -size * Math.sin(k * metres) };
 }
-
-/** One over the impedance. */
-export const admittanceAt = (unit: PreparedUnit, hz: number): Complex =>
-  over({ re: 1, im: 0 }, impedanceAt(unit, hz));

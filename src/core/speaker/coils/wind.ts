@@ -49,10 +49,7 @@ export const WIRES = [
 export function windCoil(henries: number, wireMetres: number, core: CoreName = 'air'): WoundCoil {
   if (!(henries > 0) || !(wireMetres > 0) || !Number.isFinite(henries / wireMetres))
     throw new ReedError('range', 'A coil needs an inductance and a wire diameter above zero.');
-  const pitch = PITCH * wireMetres;
-  const unit = unitInductance();
-  const side = (((henries / CORES[core].gain) * pitch ** 4) / unit) ** 0.2;
-  const turns = (side / pitch) ** 2;
+  const { side, turns } = squareWinding(henries, wireMetres, core);
   if (turns < 3)
     throw new ReedError(
       'range',
@@ -63,6 +60,20 @@ export function windCoil(henries: number, wireMetres: number, core: CoreName = '
     wireMetres,
     core,
   );
+}
+
+/** Side of the winding and turns, whether or not so few of them are a coil. */
+function squareWinding(henries: number, wireMetres: number, core: CoreName) {
+  const pitch = PITCH * wireMetres;
+  const side = (((henries / CORES[core].gain) * pitch ** 4) / unitInductance()) ** 0.2;
+  return { side, turns: (side / pitch) ** 2 };
+}
+
+/** What a coil of least resistance resists: `windCoil` for the question that every edit asks. */
+export function woundOhms(henries: number, wireMetres: number, core: CoreName): number {
+  const { side, turns } = squareWinding(henries, wireMetres, core);
+  const length = turns * Math.PI * 3 * side;
+  return (COPPER_OHM_METRES * length) / ((Math.PI * wireMetres * wireMetres) / 4);
 }
 
 let brooks: number | undefined;

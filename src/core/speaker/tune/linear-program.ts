@@ -23,43 +23,48 @@ export function linearProgram(
 ): number[] {
   const n = c.length;
   const m = rows.length;
-  const z = [...inside];
-  const slack = rows.map((row, k) => limits[k] - dot(row, z));
+  // All rows one after the other: the loops below run over them thousands of times.
+  const a = new Float64Array(m * n);
+  rows.forEach((row, k) => a.set(row, k * n));
+  const z = Float64Array.from(inside);
+  const slack = new Float64Array(m);
+  for (let k = 0; k < m; k++) slack[k] = limits[k] - dot(a, k * n, z);
   const dual = slack.map((s) => 1 / (m * s));
+  const [ds, dd] = [new Float64Array(m), new Float64Array(m)];
+  const matrix = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   for (let step = 0; step < MOST_STEPS; step++) {
     let gap = 0;
     for (let k = 0; k < m; k++) gap += slack[k] * dual[k];
-    const residual = c.map((ci, i) => {
-      let sum = ci;
-      for (let k = 0; k < m; k++) sum += rows[k][i] * dual[k];
-      return sum;
-    });
-    if (gap < tolerance && residual.every((r) => Math.abs(r) < 1e-6)) break;
+    const right = c.map((ci) => -ci);
+    for (const row of matrix) row.fill(0);
     const aim = (CENTRING * gap) / m;
-    // A^T (dual/slack) A dz = -residual + A^T (dual - aim/slack)
-    const matrix = Array.from({ length: n }, () => new Array<number>(n).fill(0));
-    const right = residual.map((r) => -r);
+    // A^T (dual/slack) A dz = -(c + A^T dual) + A^T (dual - aim/slack)
+    let worst = 0;
+    const residual = Float64Array.from(c);
     for (let k = 0; k < m; k++) {
-      const row = rows[k];
+      const at = k * n;
       const weight = dual[k] / slack[k];
-      const push = dual[k] - aim / slack[k];
+      const push = -aim / slack[k];
       for (let i = 0; i < n; i++) {
-        if (row[i] === 0) continue;
-        right[i] += row[i] * push;
-        const by = weight * row[i];
-        for (let j = 0; j <= i; j++) matrix[i][j] += by * row[j];
+        const aki = a[at + i];
+        if (aki === 0) continue;
+        residual[i] += aki * dual[k];
+        right[i] += aki * push;
+        const by = weight * aki;
+        const row = matrix[i];
+        for (let j = 0; j <= i; j++) row[j] += by * a[at + j];
       }
     }
+    for (const r of residual) worst = Math.max(worst, Math.abs(r));
+    if (gap < tolerance && worst < 1e-6) break;
     for (let i = 0; i < n; i++) {
       matrix[i][i] += 1e-12;
       for (let j = 0; j < i; j++) matrix[j][i] = matrix[i][j];
     }
-    const dz = solveReal(matrix, right);
+    const dz = Float64Array.from(solveReal(matrix, right));
     let [farPrimal, farDual] = [1, 1];
-    const ds = new Float64Array(m);
-    const dd = new Float64Array(m);
     for (let k = 0; k < m; k++) {
-      ds[k] = -dot(rows[k], dz);
+      ds[k] = -dot(a, k * n, dz);
       dd[k] = (aim - dual[k] * ds[k]) / slack[k] - dual[k];
       if (ds[k] < 0) farPrimal = Math.min(farPrimal, (-SHORT_OF * slack[k]) / ds[k]);
       if (dd[k] < 0) farDual = Math.min(farDual, (-SHORT_OF * dual[k]) / dd[k]);
@@ -70,11 +75,11 @@ export function linearProgram(
       dual[k] += farDual * dd[k];
     }
   }
-  return z;
+  return [...z];
 }
 
-function dot(a: Float64Array, b: readonly number[]): number {
+function dot(a: Float64Array, at: number, b: Float64Array): number {
   let sum = 0;
-  for (let i = 0; i < b.length; i++) sum += a[i] * b[i];
+  for (let i = 0; i < b.length; i++) sum += a[at + i] * b[i];
   return sum;
 }

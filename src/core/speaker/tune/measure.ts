@@ -15,14 +15,25 @@ export interface Achieved {
 /** Where the amplifier's load is looked at. */
 export const LOAD_BAND = { fromHz: 20, toHz: 20_000 } as const;
 
-const BAND_POINTS = 481;
-const LOAD_POINTS = 601;
+const BAND_POINTS = 361;
+const LOAD_POINTS = 361;
 
-/** Frequencies even on a log axis, ends included. */
-export const evenly = (fromHz: number, toHz: number, points: number): Float64Array =>
-  Float64Array.from({ length: points }, (_, k) =>
-    k === points - 1 ? toHz : fromHz * (toHz / fromHz) ** (k / (points - 1)),
-  );
+const grids = new Map<string, Float64Array>();
+const MOST_GRIDS = 60;
+
+/** Frequencies even on a log axis, ends included; the same object for the same question. */
+export function evenly(fromHz: number, toHz: number, points: number): Float64Array {
+  const key = `${fromHz} ${toHz} ${points}`;
+  let grid = grids.get(key);
+  if (!grid) {
+    if (grids.size >= MOST_GRIDS) grids.clear();
+    grid = Float64Array.from({ length: points }, (_, k) =>
+      k === points - 1 ? toHz : fromHz * (toHz / fromHz) ** (k / (points - 1)),
+    );
+    grids.set(key, grid);
+  }
+  return grid;
+}
 
 /** Levels of the sum at the listening place, dB re 20 uPa. */
 export function sumLevels(speaker: SolvedSpeaker, frequenciesHz: Float64Array): Float64Array {

@@ -6,6 +6,8 @@ const MOST_STEPS = 24;
 /** How far logarithms may move in a step, at first and at least. */
 const FIRST = 0.3;
 const LEAST = 1e-4;
+/** Departures below this part of the largest are left out of a step. */
+const IDLE = 0.25;
 /** Gains that are no longer worth a step, in units of what was asked for. */
 const WORTH = 2e-4;
 
@@ -46,7 +48,7 @@ function linearStep(
 ): Tuned {
   const { withinDb } = trial.document.target!;
   const least = wantedOhms(trial);
-  const { tried, levels, logOhms } = trial.slopes(x);
+  const { tried, levels, logOhms, ways } = trial.slopes(x);
   const n = x.length;
   const rows: Float64Array[] = [];
   const limits: number[] = [];
@@ -57,15 +59,34 @@ function linearStep(
     limits.push(most);
   };
   let [t, u] = [0, 0];
+  const most = Math.max(
+    ...tried.levels.map((level) => Math.abs(level) / withinDb),
+    ...trial.shaped.flatMap((way, w) => [...tried.ways[w]].map((l) => Math.abs(l) / way.withinDb)),
+  );
   tried.levels.forEach((level, k) => {
     const r = level / withinDb;
     t = Math.max(t, Math.abs(r));
+    // What departs little departs less than the most after a step of this size, too.
+    if (Math.abs(r) < IDLE * most) return;
     for (const sign of [1, -1])
       limit((row) => {
         for (let i = 0; i < n; i++) row[i] = (sign * levels[i][k]) / withinDb;
         row[n] = -1;
       }, -sign * r);
   });
+  trial.shaped.forEach((way, w) =>
+    tried.ways[w].forEach((level, k) => {
+      if (!way.counts[k]) return;
+      const r = level / way.withinDb;
+      t = Math.max(t, Math.abs(r));
+      if (Math.abs(r) < IDLE * most) return;
+      for (const sign of [1, -1])
+        limit((row) => {
+          for (let i = 0; i < n; i++) row[i] = (sign * ways[w][i][k]) / way.withinDb;
+          row[n] = -1;
+        }, -sign * r);
+    }),
+  );
   if (least > 0)
     tried.ohms.forEach((ohms, k) => {
       const short = LOAD_WEIGHT * Math.log(least / ohms);
@@ -87,7 +108,7 @@ function linearStep(
   const c = new Array<number>(n + 2).fill(0);
   c[n] = c[n + 1] = 1;
   const inside = [...new Array<number>(n).fill(0), 1.1 * t + 0.1, Math.max(0, u) * 1.1 + 0.1];
-  const z = linearProgram(c, rows, limits, inside, 1e-4);
+  const z = linearProgram(c, rows, limits, inside, 3e-4 * Math.max(1, t));
   const moved = x.map((v, i) => Math.min(upper[i], Math.max(lower[i], v + z[i])));
   return { x: moved, score: z[n] + z[n + 1] };
 }

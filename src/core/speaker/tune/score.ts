@@ -23,9 +23,12 @@ export const wantedOhms = (trial: SpeakerTrial): number =>
   trial.document.target!.leastOhms * (1 + MARGIN);
 
 /** The largest departure in units of what was asked for, and what a load too low adds to it. */
-export function scoreOf(trial: SpeakerTrial, { levels, ohms }: Tried): number {
+export function scoreOf(trial: SpeakerTrial, { levels, ohms, ways }: Tried): number {
   const most = levels.reduce((a, l) => Math.max(a, Math.abs(l)), 0);
   const least = ohms.reduce((a, z) => Math.min(a, z), Infinity);
   const short = Math.max(0, Math.log(wantedOhms(trial) / least));
-  return most / trial.document.target!.withinDb + LOAD_WEIGHT * short;
+  const apart = trial.shaped.map(
+    ({ withinDb }, w) => ways[w].reduce((a, l) => Math.max(a, Math.abs(l)), 0) / withinDb,
+  );
+  return Math.max(most / trial.document.target!.withinDb, ...apart) + LOAD_WEIGHT * short;
 }

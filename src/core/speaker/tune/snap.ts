@@ -12,7 +12,6 @@ export interface Drawer {
   values?: Partial<Record<TunedKind, readonly number[]>>;
 }
 
-/** How many sets of values are followed at once, part by part. */
 const BEAM = 3;
 /** Neighbours of an exact value that are tried for it. */
 const NEIGHBOURS = 2;
@@ -26,8 +25,15 @@ const STEPS = 5;
  * of parts are moved to their neighbours as long as that mends something.
  *
  * @param from exact values to begin at
+ * @param width how many sets of values are followed at once
  */
-export function snap(trial: SpeakerTrial, from: Tuned, drawer: Drawer, box: Box): Tuned {
+export function snap(
+  trial: SpeakerTrial,
+  from: Tuned,
+  drawer: Drawer,
+  box: Box,
+  width = BEAM,
+): Tuned {
   const ladders = trial.free.map((part, i) => ladderOf(mainValue(part).kind, drawer, box, i));
   const order = ladders
     .flatMap((ladder, i) => (ladder ? [i] : []))
@@ -44,7 +50,7 @@ export function snap(trial: SpeakerTrial, from: Tuned, drawer: Drawer, box: Box)
         return retuned(trial, start, fixed, box);
       }),
     );
-    beam = next.sort((a, b) => a.score - b.score).slice(0, BEAM);
+    beam = next.sort((a, b) => a.score - b.score).slice(0, width);
   }
   return polished(trial, beam, ladders, order);
 }

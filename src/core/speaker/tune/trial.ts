@@ -10,6 +10,7 @@ import { SolvedSpeaker } from '../solved-speaker';
 import { DRIVE, speakerCircuit } from '../speaker-circuit';
 import { prepareUnit, pressureAt, wayThrough } from '../unit';
 import { evenly, LOAD_BAND } from './measure';
+import { shapedWay, type ShapedWay } from './shaped-way';
 
 /** The value of a part that a search may change. */
 const MAIN = { resistor: 'ohms', capacitor: 'farads', inductor: 'henries' } as const;
@@ -31,6 +32,14 @@ export function mainValue(part: Part): { kind: TunedKind; name: string; value: n
 export const withMainValue = (part: Part, value: number): Part =>
   ({ ...part, [mainValue(part).name]: value }) as Part;
 
+/** Slopes by the logarithms of the free values: one column a value, of ways one a way and value. */
+export interface Slopes {
+  tried: Tried;
+  levels: Float64Array[];
+  logOhms: Float64Array[];
+  ways: Float64Array[][];
+}
+
 const BAND_POINTS = 96;
 const LOAD_POINTS = 72;
 /** An amplifier without resistance gets so little that its current can be told from its voltage. */
@@ -44,6 +53,8 @@ export interface Tried {
   levels: Float64Array;
   /** Size of the load over its band, ohms. */
   ohms: Float64Array;
+  /** How far ways that have a shape to follow lie from it, dB, over the band. */
+  ways: readonly Float64Array[];
 }
 
 /**
@@ -62,6 +73,8 @@ export class SpeakerTrial {
   /** Nets whose voltages sound, and the pressure that a volt of each makes over the band. */
   private readonly sounding: { net: string; re: Float64Array; im: Float64Array }[];
   private readonly moreDb: Float64Array;
+  /** The ways that have a shape to follow. */
+  readonly shaped: readonly ShapedWay[];
   private readonly moreOhms: Float64Array;
 
   constructor(readonly document: SpeakerDocument) {
@@ -75,7 +88,7 @@ export class SpeakerTrial {
     this.sourceOhms = Math.max(SOME_OHMS, drive.sourceOhms);
     const units = document.drivers.map(prepareUnit);
     const driven = { ...document, drive: { ...drive, sourceOhms: this.sourceOhms } };
-    this.analysis = new AcAnalysis(speakerCircuit(driven, units));
+    this.analysis = new AcAnalysis(speakerCircuit(driven));
     const { places } = this.analysis.system;
     this.places = this.free.map((p) => places.get(p.id)!.get(mainValue(p).name)!);
     this.sounding = this.soundingNets(
@@ -90,6 +103,7 @@ export class SpeakerTrial {
         };
       }),
     );
+    this.shaped = (target.ways ?? []).flatMap((wanted) => shapedWay(document, wanted, this.bandHz));
     this.moreDb = new Float64Array(BAND_POINTS);
     this.moreOhms = new Float64Array(LOAD_POINTS).fill(1);
   }
@@ -142,17 +156,24 @@ export class SpeakerTrial {
       }
       levels[k] = decibels(re, im) + this.moreDb[k];
     }
+    const mean = meanOf(levels);
+    const ways = this.shaped.map(({ net, soundDb, shapeDb, counts }) => {
+      const v = volts[this.sounding.findIndex((s) => s.net === net)];
+      return shapeDb.map((db, k) =>
+        counts[k] ? 10 * Math.log10(v.re[k] ** 2 + v.im[k] ** 2) + soundDb[k] - mean - db : 0,
+      );
+    });
     const amp = this.analysis.voltage(AMP_NET, this.loadHz);
     const ohms = amp.re.map((re, k) => {
       const [rest, im] = [1 - re, amp.im[k]];
       // Z = Rs V/(1 - V) for a volt of drive.
       return (this.sourceOhms * Math.hypot(re, im) * this.moreOhms[k]) / Math.hypot(rest, im);
     });
-    return { levels: lessMean(levels), ohms };
+    return { levels: lessMean(levels), ohms, ways };
   }
 
   /** The same with slopes by the logarithms of the values: one column a free part. */
-  slopes(x: ArrayLike<number>): { tried: Tried; levels: Float64Array[]; logOhms: Float64Array[] } {
+  slopes(x: ArrayLike<number>): Slopes {
     const tried = this.try(x);
     const nets = this.sounding.map((s) => s.net);
     const volts = this.analysis.voltages(nets, this.bandHz);
@@ -188,7 +209,14 @@ export class SpeakerTrial {
         return (dr * rest + di * im) / (rest * rest + im * im);
       }),
     );
-    return { tried, levels: levels.map(lessMean), logOhms };
+    const ways = this.shaped.map(({ net, counts }) => {
+      const own = moved[nets.indexOf(net)];
+      return this.free.map((_, i) => {
+        const mean = meanOf(levels[i]);
+        return own[i].levelDb.map((db, k) => (counts[k] ? db - mean : 0));
+      });
+    });
+    return { tried, levels: levels.map(lessMean), logOhms, ways };
   }
 
   private put(x: ArrayLike<number>): void {
@@ -234,7 +262,9 @@ export class SpeakerTrial {
 const decibels = (re: number, im: number): number =>
   10 * Math.log10((re * re + im * im) / REFERENCE_PASCALS ** 2 + 1e-30);
 
+const meanOf = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / values.length;
+
 function lessMean(values: Float64Array): Float64Array {
-  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  const mean = meanOf(values);
   return values.map((v) => v - mean);
 }

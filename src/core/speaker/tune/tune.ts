@@ -90,8 +90,13 @@ export function squares(trial: SpeakerTrial) {
   const { withinDb } = trial.document.target!;
   const points = trial.bandHz.length;
   const least = wantedOhms(trial);
-  const residualsOf = ({ levels, ohms }: Tried) => {
-    const r = new Float64Array(points + ohms.length);
+  const { shaped } = trial;
+  const residualsOf = ({ levels, ohms, ways }: Tried) => {
+    const r = new Float64Array(points * (1 + shaped.length) + ohms.length);
+    shaped.forEach((way, w) => {
+      const from = points + ohms.length + w * points;
+      for (let k = 0; k < points; k++) r[from + k] = ways[w][k] / way.withinDb;
+    });
     for (let k = 0; k < points; k++) r[k] = levels[k] / withinDb;
     for (let k = 0; k < ohms.length; k++)
       r[points + k] = ohms[k] < least ? LOAD_WEIGHT * Math.log(least / ohms[k]) : 0;
@@ -100,9 +105,13 @@ export function squares(trial: SpeakerTrial) {
   return {
     residuals: (x: Float64Array) => residualsOf(trial.try(x)),
     at: (x: Float64Array) => {
-      const { tried, levels, logOhms } = trial.slopes(x);
+      const { tried, levels, logOhms, ways } = trial.slopes(x);
       const columns = levels.map((column, i) => {
-        const c = new Float64Array(points + tried.ohms.length);
+        const c = new Float64Array(points * (1 + shaped.length) + tried.ohms.length);
+        shaped.forEach((way, w) => {
+          const from = points + tried.ohms.length + w * points;
+          for (let k = 0; k < points; k++) c[from + k] = ways[w][i][k] / way.withinDb;
+        });
         for (let k = 0; k < points; k++) c[k] = column[k] / withinDb;
         for (let k = 0; k < tried.ohms.length; k++)
           c[points + k] = tried.ohms[k] < least ? -LOAD_WEIGHT * logOhms[i][k] : 0;

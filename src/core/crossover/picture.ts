@@ -1,0 +1,82 @@
+import { messageOf } from '@/core/errors';
+import type { Sheet } from '@/core/sheet/schema';
+import { evenly } from '@/core/speaker/tune/measure';
+import { crossoverFigures, type CrossoverFigures } from './readings';
+import { alternating, phasesAtListener, solveCrossover, soundLevels, summed } from './solve';
+import { isCrossover, type CrossoverDesign, type Load } from './speaker-of';
+
+/** A crossover as one layer shows it. */
+export interface CrossoverLayer {
+  id: 'built' | 'nominal' | `keep:${string}`;
+  sumDb: Float64Array;
+  /** The sum with every second way turned over. */
+  turnedDb: Float64Array;
+  /** Of the sum, without the delay of the way to the listener. */
+  sumDegrees: Float64Array;
+  ways: { id: string; levelDb: Float64Array; degrees: Float64Array }[];
+  /** What the amplifier sees. */
+  ohms: Float64Array;
+  ohmsDegrees: Float64Array;
+  figures: CrossoverFigures;
+}
+
+export interface CrossoverPicture {
+  frequenciesHz: Float64Array;
+  layers: CrossoverLayer[];
+  problems: string[];
+}
+
+const POINTS = 361;
+
+/** Everything that a crossover's screen shows of its curves. */
+export function crossoverPicture(sheet: Sheet): CrossoverPicture {
+  const { fromHz, toHz } = sheet.view;
+  const frequenciesHz = evenly(fromHz, toHz, POINTS);
+  const wanted: { id: CrossoverLayer['id']; design: CrossoverDesign; load: Load }[] = [];
+  if (isCrossover(sheet))
+    wanted.push(
+      { id: 'built', design: sheet, load: 'true' },
+      { id: 'nominal', design: sheet, load: 'nominal' },
+    );
+  for (const { id, shown, design } of sheet.keeps)
+    if (shown && isCrossover(design)) wanted.push({ id: `keep:${id}`, design, load: 'true' });
+  const layers: CrossoverLayer[] = [];
+  const problems: string[] = [];
+  for (const { id, design, load } of wanted) {
+    try {
+      layers.push(layerOf(id, design, load, `${sheet.id} ${id}`, frequenciesHz));
+    } catch (error) {
+      problems.push(messageOf(error));
+    }
+  }
+  return { frequenciesHz, layers, problems };
+}
+
+function layerOf(
+  id: CrossoverLayer['id'],
+  design: CrossoverDesign,
+  load: Load,
+  name: string,
+  hz: Float64Array,
+): CrossoverLayer {
+  const { listen } = design.crossover;
+  const metres = Math.hypot(listen.xMetres, listen.yMetres, listen.zMetres);
+  const speaker = solveCrossover(design, load, name);
+  const electrical = speaker.electrical(hz);
+  const { sum, ways } = speaker.sound(electrical);
+  const z = speaker.impedance(electrical);
+  return {
+    id,
+    sumDb: soundLevels(sum),
+    turnedDb: soundLevels(summed(ways, alternating(ways.length))),
+    sumDegrees: phasesAtListener(sum, hz, metres),
+    ways: ways.map((way, i) => ({
+      id: design.ways[i].id,
+      levelDb: soundLevels(way),
+      degrees: phasesAtListener(way, hz, metres),
+    })),
+    ohms: z.re.map((re, k) => Math.hypot(re, z.im[k])),
+    ohmsDegrees: z.re.map((re, k) => (Math.atan2(z.im[k], re) * 180) / Math.PI),
+    figures: crossoverFigures(speaker, design.crossover, load),
+  };
+}

@@ -1,0 +1,139 @@
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
+import type { Electrical, SolvedSpeaker } from '@/core/speaker/solved-speaker';
+import { evenly, spreadAboutMean, sumLevels } from '@/core/speaker/tune/measure';
+import type { Crossover } from '@/core/sheet/crossover-schema';
+import { heatOf } from './load';
+import { alternating, soundLevels, summed } from './solve';
+import type { Load } from './speaker-of';
+
+/** A number that a crossover is judged by, of one layer. */
+export interface CrossoverFigure {
+  value: number;
+  /** Where, for the cursor. */
+  atHz?: number;
+  /** The part it is about, and what a sine makes of it there. */
+  part?: string;
+  sineWatts?: number;
+}
+
+export const CROSSOVER_READINGS = ['sum', 'impedance', 'phase', 'null', 'dip', 'heat'] as const;
+export type CrossoverReadingId = (typeof CROSSOVER_READINGS)[number];
+export type CrossoverFigures = Record<CrossoverReadingId, CrossoverFigure | null>;
+
+/** What is wanted where nothing is said. */
+export const USUAL_WANTED = {
+  phaseApartDegrees: 30,
+  nullDb: 20,
+  dipDb: 6,
+  resistorWatts: 5,
+} as const;
+/** Degrees up at which a dip is looked for. */
+export const DIP_UP = 15;
+
+/** Where everything that is looked at over the whole band is looked at. */
+const WHOLE = { fromHz: 20, toHz: 20_000, points: 361 };
+
+/**
+ * The figures of a crossover as it is solved.
+ *
+ * @param load of nominal loads no heat and no dip is told: nothing gets hot or stands apart
+ */
+export function crossoverFigures(
+  speaker: SolvedSpeaker,
+  crossover: Crossover,
+  load: Load = 'true',
+): CrossoverFigures {
+  const hz = evenly(WHOLE.fromHz, WHOLE.toHz, WHOLE.points);
+  const electrical = speaker.electrical(hz);
+  const { sum, ways } = speaker.sound(electrical);
+  const band = evenly(crossover.fromHz, crossover.toHz, BAND_POINTS);
+  return {
+    sum: { value: spreadAboutMean(sumLevels(speaker, band)) },
+    impedance: leastLoad(speaker.impedance(electrical), hz),
+    ...atSplits(speaker, crossover.splitsHz, { hz, levels: ways.map(soundLevels) }),
+    dip: load === 'true' ? dipUp(speaker, electrical, soundLevels(sum), crossover) : null,
+    heat: load === 'true' ? heatOf(speaker, crossover) : null,
+  };
+}
+
+const BAND_POINTS = 241;
+
+/** The least of a load, by the parabola through the lowest point and its neighbours. */
+function leastLoad({ re, im }: ComplexTrace, hz: Float64Array): CrossoverFigure {
+  const sizes = re.map((x, k) => Math.hypot(x, im[k]));
+  const at = sizes.reduce((least, z, k) => (z < sizes[least] ? k : least), 0);
+  if (at === 0 || at === sizes.length - 1) return { value: sizes[at], atHz: hz[at] };
+  const [a, b, c] = [sizes[at - 1], sizes[at], sizes[at + 1]];
+  const bend = a - 2 * b + c;
+  const t = bend > 0 ? (a - c) / (2 * bend) : 0;
+  return { value: b - ((a - c) * t) / 4, atHz: hz[at] * (hz[at + 1] / hz[at]) ** t };
+}
+
+interface WaysOverBand {
+  hz: Float64Array;
+  /** Levels of each way. */
+  levels: readonly Float64Array[];
+}
+
+/** How far apart neighbouring ways are in phase where they hand over, and how deep the null is there. */
+function atSplits(
+  speaker: SolvedSpeaker,
+  splitsHz: readonly number[],
+  over: WaysOverBand,
+): Pick<CrossoverFigures, 'phase' | 'null'> {
+  if (splitsHz.length === 0) return { phase: null, null: null };
+  const crossings = splitsHz.map((split, i) => crossingHz(over, split, i));
+  const at = Float64Array.from(crossings);
+  const { ways } = speaker.sound(speaker.electrical(at));
+  const apart = crossings.map((hz, k) => {
+    const [low, high] = [ways[k], ways[k + 1]];
+    const degrees =
+      ((Math.atan2(high.im[k], high.re[k]) - Math.atan2(low.im[k], low.re[k])) * 180) / Math.PI;
+    return { value: degrees - 360 * Math.round(degrees / 360), atHz: hz };
+  });
+  return {
+    phase: apart.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a)),
+    null: crossings.map((hz) => nullAt(speaker, hz)).reduce((a, b) => (b.value < a.value ? b : a)),
+  };
+}
+
+/** Where two neighbouring ways are equally loud, nearest to where they are asked to be. */
+export function crossingHz({ hz, levels }: WaysOverBand, split: number, lower: number): number {
+  const [low, high] = [levels[lower], levels[lower + 1]];
+  let best = split;
+  let far = Infinity;
+  for (let k = 1; k < hz.length; k++) {
+    const [before, here] = [low[k - 1] - high[k - 1], low[k] - high[k]];
+    if (before > 0 === here > 0) continue;
+    const at = hz[k - 1] * (hz[k] / hz[k - 1]) ** (before / (before - here));
+    if (Math.abs(Math.log(at / split)) < far) [best, far] = [at, Math.abs(Math.log(at / split))];
+  }
+  return best;
+}
+
+/** How far the sum falls near a crossing when every second way is turned over; or rises, where it is. */
+function nullAt(speaker: SolvedSpeaker, crossing: number): CrossoverFigure {
+  const hz = Float64Array.from({ length: 61 }, (_, k) => crossing * 1.4 ** ((k - 30) / 30));
+  const { ways, sum } = speaker.sound(speaker.electrical(hz));
+  const [plain, turned] = [soundLevels(sum), soundLevels(summed(ways, alternating(ways.length)))];
+  const depth = plain.map((db, k) => Math.abs(db - turned[k]));
+  const at = depth.reduce((most, d, k) => (d > depth[most] ? k : most), 0);
+  return { value: depth[at], atHz: hz[at] };
+}
+
+/** How far the level falls, so many degrees up, below what it is ahead. */
+function dipUp(
+  speaker: SolvedSpeaker,
+  electrical: Electrical,
+  ahead: Float64Array,
+  { fromHz, toHz }: Crossover,
+): CrossoverFigure {
+  const hz = electrical.frequenciesHz;
+  const up = soundLevels(speaker.sound(electrical, { up: DIP_UP, side: 0 }).sum);
+  let [worst, atHz] = [0, fromHz];
+  hz.forEach((f, k) => {
+    if (f < fromHz || f > toHz || ahead[k] - up[k] <= worst) return;
+    [worst, atHz] = [ahead[k] - up[k], f];
+  });
+  return { value: worst, atHz };
+}

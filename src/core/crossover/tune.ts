@@ -1,0 +1,300 @@
+import { ReedError } from '@/core/errors';
+import type { SeriesName } from '@/core/quantity/series';
+import { namesInCircuit } from '@/core/sheet/path-circuit';
+import { withValue } from '@/core/sheet/stage';
+import type { Way } from '@/core/sheet/schema';
+import type { AcousticEdge, SpeakerDocument, WayTarget } from '@/core/speaker/document';
+import type { Achieved } from '@/core/speaker/tune/measure';
+import { snap, type Drawer } from '@/core/speaker/tune/snap';
+import { mainValue, SpeakerTrial } from '@/core/speaker/tune/trial';
+import type { Tuned } from '@/core/speaker/tune/score';
+import { achievedBy, limitsOf, tune } from '@/core/speaker/tune/tune';
+import { driverEnd, speakerOf, type CrossoverDesign } from './speaker-of';
+
+/** What a tuning may change, and what it is to keep to. */
+export interface TuneWish {
+  /** Order of every way’s edges in the air, driver and network together. */
+  acousticOrder: number;
+  /** How far single ways may lie from that; absent where only the sum counts. */
+  wayWithinDb?: number;
+  /** Leave values alone that were typed. */
+  keepTyped: boolean;
+  /** Take values of the sheet’s series as it ends. */
+  snap: boolean;
+  /** Whether drivers may be turned over. */
+  polarity: 'kept' | 'any';
+  starts: number;
+}
+
+export const USUAL_WISH: TuneWish = {
+  acousticOrder: 4,
+  wayWithinDb: 4,
+  keepTyped: false,
+  snap: true,
+  polarity: 'any',
+  starts: 5,
+};
+
+/** One way of tuning a crossover that was found. */
+export interface TunedCrossover extends Achieved {
+  /** Values by way, stage and part. */
+  values: { way: string; stage: string; part: string; value: number }[];
+  /** Ways whose drivers are turned over. */
+  inverted: string[];
+}
+
+/** A crossover as a search found it. */
+export const withTuning = <D extends { ways: Way[] }>(
+  design: D,
+  { values, inverted }: Pick<TunedCrossover, 'values' | 'inverted'>,
+): D => {
+  const valued = withValuesAt(design, values);
+  return {
+    ...valued,
+    ways: valued.ways.map((way) =>
+      way.to.is === 'driver' && way.to.inverted !== inverted.includes(way.id)
+        ? { ...way, to: { ...way.to, inverted: inverted.includes(way.id) } }
+        : way,
+    ),
+  };
+};
+
+export interface TuneResult {
+  before: Achieved;
+  /** The best first. */
+  found: TunedCrossover[];
+}
+
+export interface TuneProgress {
+  done: number;
+  of: number;
+}
+
+/** Limits of values that are built and bought. */
+const LIMITS = {
+  resistor: { least: 0.1, most: 470 },
+  capacitor: { least: 0.1e-6, most: 1e-3 },
+  inductor: { least: 10e-6, most: 30e-3 },
+} as const;
+
+/** Results that are told, at most; a start that ended where another did is not told again. */
+const TOLD = 3;
+const SAME = 0.02;
+/** Starts from which each polarity is judged, and polarities that are then gone on with. */
+const LOOKS = 2;
+const GONE_ON = 2;
+
+interface Place {
+  id: string;
+  way: string;
+  stage: string;
+  part: string;
+}
+
+/** Where one search ended, and with which ways turned over. */
+interface Ended {
+  design: CrossoverDesign;
+  trial: SpeakerTrial;
+  result: Tuned;
+}
+
+/**
+ * Tune a crossover on its true circuit to a flat sum, the amplifier’s least load, and ways of given
+ * order; each result in values that there are, as the sheet’s series have them. Ways may be turned
+ * over: each polarity is looked at first, and the best are gone on with.
+ *
+ * @param progress told after every start; true stops the search there
+ * @throws ReedError for a crossover that cannot be solved, or of which nothing may change
+ */
+export function tuneCrossover(
+  design: CrossoverDesign,
+  wish: TuneWish,
+  progress?: (step: TuneProgress) => boolean | void,
+): TuneResult {
+  const places = freePlaces(design, wish.keepTyped);
+  if (places.length === 0)
+    throw new ReedError('design', 'No value may change: all parts were typed, or there are none.');
+  const documentOf = (of: CrossoverDesign): SpeakerDocument => ({
+    ...speakerOf(of),
+    target: targetOf(of, wish, places),
+  });
+  const before = achievedBy(documentOf(design));
+  const looks = polaritiesOf(design, wish.polarity);
+  const of = looks.length + GONE_ON + TOLD;
+  let done = 0;
+  let stopped = false;
+  const step = () => (stopped ||= progress?.({ done: ++done, of }) === true);
+  const search = (of: CrossoverDesign, starts: number, seed: number): Ended[] => {
+    const trial = new SpeakerTrial(documentOf(of));
+    const results = tune(trial, { starts, seed, limits: limitsFor(trial) });
+    return results.map((result) => ({ design: of, trial, result }));
+  };
+  const best = (found: Ended[]) => found.sort((a, b) => a.result.score - b.result.score);
+  const looked: Ended[][] = [];
+  for (const look of looks) {
+    if (stopped && looked.length > 0) break;
+    looked.push(best(search(look, LOOKS, 1)));
+    step();
+  }
+  looked.sort((a, b) => a[0].result.score - b[0].result.score);
+  const found = looked.flat();
+  for (const [own] of looked.slice(0, GONE_ON)) {
+    if (stopped) break;
+    found.push(...search(own.design, wish.starts, 2));
+    step();
+  }
+  best(found);
+  const distinct = found.filter(
+    (f, i) => !found.slice(0, i).some((o) => Math.abs(o.result.score - f.result.score) < SAME),
+  );
+  const told = distinct.slice(0, stopped ? 1 : TOLD).map((ended, i) => {
+    const finished = finish(ended, i === 0, { places, wish, documentOf });
+    step();
+    return finished;
+  });
+  return { before, found: told.sort((a, b) => a.withinDb - b.withinDb) };
+}
+
+const limitsFor = (trial: SpeakerTrial) =>
+  Object.fromEntries(trial.free.map((p) => [p.id, LIMITS[mainValue(p).kind]]));
+
+/** The crossover with its ways turned over in every way, or as it is. */
+function polaritiesOf(design: CrossoverDesign, polarity: TuneWish['polarity']): CrossoverDesign[] {
+  if (polarity === 'kept') return [design];
+  const patterns = 2 ** (design.ways.length - 1);
+  return Array.from({ length: patterns }, (_, pattern) => ({
+    ...design,
+    ways: design.ways.map((way, i) =>
+      i > 0 && (pattern >> (i - 1)) & 1
+        ? { ...way, to: { ...way.to, inverted: !driverEnd(way).inverted } as Way['to'] }
+        : way,
+    ),
+  }));
+}
+
+/**
+ * A coil’s resistance follows its value, and was held while values were searched: once more from
+ * there, then to values that there are.
+ */
+function finish(
+  { design, trial, result }: Ended,
+  first: boolean,
+  {
+    places,
+    wish,
+    documentOf,
+  }: {
+    places: readonly Place[];
+    wish: TuneWish;
+    documentOf: (of: CrossoverDesign) => SpeakerDocument;
+  },
+): TunedCrossover {
+  const tuned = withTuned(design, places, trial, result.x);
+  const next = new SpeakerTrial(documentOf(tuned));
+  const limits = limitsFor(next);
+  const [best] = tune(next, { starts: 1, limits });
+  const box = limitsOf(next, { limits });
+  const x = wish.snap ? snap(next, best, drawerOf(design), box, first ? 3 : 1).x : best.x;
+  const values = valuesOfTrial(places, next, x);
+  return {
+    ...achievedBy(documentOf(withValuesAt(tuned, values))),
+    values,
+    inverted: design.ways.filter((way) => driverEnd(way).inverted).map((way) => way.id),
+  };
+}
+
+/** The parts of a crossover whose values may change. */
+function freePlaces(design: CrossoverDesign, keepTyped: boolean): Place[] {
+  return design.ways.flatMap((way, w) => {
+    const nameOf = namesInCircuit(design, w);
+    return way.stages
+      .filter((stage) => !stage.bypassed)
+      .flatMap((stage) =>
+        Object.entries(stage.parts).flatMap(([part, { value, chosen }]) =>
+          value === undefined || chosen === 'known' || (keepTyped && chosen === 'hand')
+            ? []
+            : [{ id: nameOf(stage, part), way: way.id, stage: stage.id, part }],
+        ),
+      );
+  });
+}
+
+function targetOf(
+  { crossover, ways }: CrossoverDesign,
+  { acousticOrder, wayWithinDb }: TuneWish,
+  places: readonly Place[],
+): SpeakerDocument['target'] {
+  const { fromHz, toHz, withinDb, leastOhms, splitsHz, alignment } = crossover;
+  const shape =
+    alignment === 'butterworth' || alignment === 'bessel' || acousticOrder % 2 === 1
+      ? alignment === 'bessel'
+        ? 'bessel'
+        : 'butterworth'
+      : 'linkwitz-riley';
+  const edge = (hz: number): AcousticEdge => ({ shape, order: acousticOrder, hz });
+  const shaped: WayTarget[] = ways.map((way, i) => ({
+    driver: way.id,
+    ...(i > 0 ? { highPass: edge(splitsHz[i - 1]) } : {}),
+    ...(i < splitsHz.length ? { lowPass: edge(splitsHz[i]) } : {}),
+    withinDb: wayWithinDb ?? 100,
+  }));
+  return {
+    fromHz,
+    toHz,
+    withinDb,
+    leastOhms,
+    free: places.map((p) => p.id),
+    ...(wayWithinDb === undefined ? {} : { ways: shaped }),
+  };
+}
+
+/** The sheet’s series, by kind. */
+function drawerOf({ parts }: CrossoverDesign): Drawer {
+  const named = (series: SeriesName | 'exact') => (series === 'exact' ? undefined : series);
+  return {
+    series: Object.fromEntries(
+      Object.entries({
+        resistor: named(parts.resistors),
+        capacitor: named(parts.capacitors),
+        inductor: named(parts.inductors),
+      }).filter(([, series]) => series !== undefined),
+    ),
+  };
+}
+
+const valuesOfTrial = (
+  places: readonly Place[],
+  trial: SpeakerTrial,
+  x: Float64Array,
+): TunedCrossover['values'] => {
+  const { network } = trial.with(x);
+  return places.map(({ id, ...place }) => ({
+    ...place,
+    value: mainValue(network.find((p) => p.id === id)!).value,
+  }));
+};
+
+const withTuned = (
+  design: CrossoverDesign,
+  places: readonly Place[],
+  trial: SpeakerTrial,
+  x: Float64Array,
+): CrossoverDesign => withValuesAt(design, valuesOfTrial(places, trial, x));
+
+/** A crossover with other values of some parts. */
+export function withValuesAt<D extends { ways: Way[] }>(
+  design: D,
+  values: TunedCrossover['values'],
+): D {
+  return {
+    ...design,
+    ways: design.ways.map((way) => ({
+      ...way,
+      stages: way.stages.map((stage) =>
+        values
+          .filter((v) => v.way === way.id && v.stage === stage.id)
+          .reduce((changed, { part, value }) => withValue(changed, part, value, 'fit'), stage),
+      ),
+    })),
+  };
+}
