@@ -73,7 +73,7 @@ export function makeCrossover(wanted: NewCrossover): Sheet {
     parts,
     readings: [],
   });
-  const ids = stageIds();
+  const ids = freshSlotIds({ ways: [] });
   return {
     ...base,
     crossover,
@@ -102,16 +102,13 @@ export function makeCrossover(wanted: NewCrossover): Sheet {
   };
 }
 
-/** Ids of stages, each once in the whole crossover. */
-function stageIds(): () => string {
-  let n = 0;
-  return () => `s${++n}`;
-}
-
-/** An id that no stage of a crossover has. */
-export function freshSlotId({ ways }: Pick<Sheet, 'ways'>): string {
+/** Ids that no stage of a crossover has, one after the other. */
+export function freshSlotIds({ ways }: Pick<Sheet, 'ways'>): () => string {
   const taken = new Set(ways.flatMap((w) => w.stages.map((s) => s.id)));
-  let n = taken.size + 1;
-  while (taken.has(`s${n}`)) n++;
-  return `s${n}`;
+  let n = 0;
+  return () => {
+    do n++;
+    while (taken.has(`s${n}`));
+    return `s${n}`;
+  };
 }

@@ -4,9 +4,9 @@ import type { Arm } from './arms';
 
 /** How numbers are written in the words of a slot. */
 export interface SlotPrint {
-  hz(value: number): string;
-  ohms(value: number): string;
-  db(value: number): string;
+  hz: (value: number) => string;
+  ohms: (value: number) => string;
+  db: (value: number) => string;
 }
 
 /**

@@ -75,8 +75,8 @@ async function answerLatest(): Promise<void> {
     for (;;) {
       const { content, frame } = useSession.getState();
       const sheet = sheetOf({ content, frame });
-      // A bank has many paths and asks for itself.
-      if (!sheet || sheet.bank) return;
+      // Banks and crossovers have many paths and ask for themselves.
+      if (!sheet || sheet.bank || sheet.crossover) return;
       const { library, loading } = useOpenLibrary.getState();
       // What it ends in is about to come, and is no reason to say that it is not there.
       if (loading) return;

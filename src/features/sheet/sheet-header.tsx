@@ -2,7 +2,7 @@
 
 import { Button, Dropdown, Popover } from 'antd';
 import { Download, Redo2, Undo2 } from 'lucide-react';
-import { lazy, memo, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
@@ -24,7 +24,12 @@ export const SheetHeader = memo(function SheetHeader({
   made,
   byHand,
   keeps,
+  sentence,
+  actions,
 }: Pick<Sheet, 'title' | 'keeps'> & {
+  /** In the place of an ask: what a sheet of another kind is asked for, and what is done with it. */
+  sentence?: ReactNode;
+  actions?: ReactNode;
   /** None for a bank, which is asked for by its table. */
   ask: Ask | null;
   /** Topologies that the ask is built of, in order, apart by spaces. */
@@ -39,7 +44,7 @@ export const SheetHeader = memo(function SheetHeader({
     <header className={styles.header}>
       <Title title={title} />
       {!ask ? (
-        <span className={styles.filler} />
+        (sentence ?? <span className={styles.filler} />)
       ) : byHand ? (
         <p className={styles.byHand}>Put together by hand, stage by stage.</p>
       ) : (
@@ -82,7 +87,7 @@ export const SheetHeader = memo(function SheetHeader({
         >
           <Button type="text" aria-label="Export" title="Export" icon={<Download size={16} />} />
         </Dropdown>
-        <FitButton />
+        {actions ?? <FitButton />}
         <KeepsButton keeps={keeps} />
       </div>
     </header>

@@ -7,6 +7,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/sheet/bank-schema';
+import type { Crossover } from '@/core/sheet/crossover-schema';
 import { Prepared } from '@/ui/controls/prepared';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
@@ -28,6 +29,9 @@ const CircuitPanel = lazy(() => around().then((m) => ({ default: m.CircuitPanel 
 const ReadingsTable = lazy(() => around().then((m) => ({ default: m.ReadingsTable })));
 const BankScreen = lazy(() =>
   import('../bank/bank-screen').then((m) => ({ default: m.BankScreen })),
+);
+const CrossoverScreen = lazy(() =>
+  import('../crossover/crossover-screen').then((m) => ({ default: m.CrossoverScreen })),
 );
 const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
 
@@ -58,9 +62,25 @@ export function SheetScreen({ id }: { id: string }) {
       save();
     };
   }, [id]);
-  if (sheet && openId === id)
-    return sheet.bank ? <OpenBank sheet={sheet} bank={sheet.bank} /> : <OpenSheet sheet={sheet} />;
+  if (sheet && openId === id) return <Open sheet={sheet} />;
   return <Unopened id={id} />;
+}
+
+/** A sheet as its kind is worked on. */
+function Open({ sheet }: { sheet: Sheet }) {
+  if (sheet.bank) return <OpenBank sheet={sheet} bank={sheet.bank} />;
+  if (sheet.crossover) return <OpenCrossover sheet={sheet} crossover={sheet.crossover} />;
+  return <OpenSheet sheet={sheet} />;
+}
+
+/** A crossover has its own body, with a row for each way. */
+function OpenCrossover({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
+  useSheetShell(sheet.title);
+  return (
+    <Suspense>
+      <CrossoverScreen sheet={sheet} crossover={crossover} />
+    </Suspense>
+  );
 }
 
 /** What every open sheet has: its commands in the palette and its name on the tab. */

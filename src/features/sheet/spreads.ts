@@ -125,7 +125,8 @@ function asked() {
   const { content, frame } = useSession.getState();
   const { library, loading } = useOpenLibrary.getState();
   const sheet = sheetOf({ content, frame });
-  if (!sheet || sheet.bank || loading || !usePreferences.getState().spread) return undefined;
+  if (!sheet || sheet.bank || sheet.crossover || loading || !usePreferences.getState().spread)
+    return undefined;
   return { sheet: solvedSheet(sheet, library), content, view: frame?.view, library };
 }
 

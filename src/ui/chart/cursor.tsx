@@ -13,8 +13,10 @@ export interface CursorRow {
   levelDb: number;
   /** Absent where only the level is known. */
   phaseDegrees?: number;
-  /** What the source's voltage becomes. */
-  volts: number;
+  /** What stands in the place of the level, where it is something else. */
+  own?: string;
+  /** What the source's voltage becomes, where that is told. */
+  volts?: number;
   /** Group delay, where the picture shows it. */
   delaySeconds?: number;
 }
@@ -76,11 +78,7 @@ export function Cursor({
       aria-valuemax={toHz}
       aria-valuenow={atHz ?? Math.sqrt(fromHz * toHz)}
       aria-valuetext={
-        visible
-          ? [label, ...rows.map((r) => `${r.name} ${formatFixed(r.levelDb, 2, mark)} dB`)].join(
-              ', ',
-            )
-          : label
+        visible ? [label, ...rows.map((r) => `${r.name} ${levelWords(r, mark)}`)].join(', ') : label
       }
       onPointerMove={(e) => onMove(hzAt(e))}
       onDoubleClick={() => atHz !== null && onPin(atHz)}
@@ -97,8 +95,11 @@ export function Cursor({
             {rows.map((row) => (
               <div key={row.name} className={styles.row}>
                 <span className={styles[row.look]}>{row.name}</span>
-                <span>{formatFixed(row.levelDb, 2, mark)} dB</span>
-                <span>{formatQuantity(row.volts, 'volts', { unit: true, digits: 3, mark })}</span>
+                <span>{levelWords(row, mark)}</span>
+                <span>
+                  {row.volts !== undefined &&
+                    formatQuantity(row.volts, 'volts', { unit: true, digits: 3, mark })}
+                </span>
                 <span>
                   {row.delaySeconds !== undefined
                     ? formatQuantity(row.delaySeconds, 'seconds', { unit: true, digits: 3, mark })
@@ -113,3 +114,6 @@ export function Cursor({
     </div>
   );
 }
+
+const levelWords = ({ own, levelDb }: CursorRow, mark: DecimalMark): string =>
+  own ?? `${formatFixed(levelDb, 2, mark)} dB`;

@@ -10,6 +10,11 @@ export type LayerLook =
   | 'trial'
   | 'trial-dashed'
   | 'trial-chained'
+  | 'way-1'
+  | 'way-2'
+  | 'way-3'
+  | 'way-4'
+  | 'turned'
   | 'wanted'
   | 'spread'
   | 'take';

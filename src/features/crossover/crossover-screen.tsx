@@ -1,0 +1,52 @@
+'use client';
+
+import { useMemo } from 'react';
+import { isCrossover } from '@/core/crossover/speaker-of';
+import type { Crossover } from '@/core/sheet/crossover-schema';
+import type { Sheet } from '@/core/sheet/schema';
+import { Notices } from '../sheet/notices';
+import { SheetHeader } from '../sheet/sheet-header';
+import { useUi } from '../sheet/ui-state';
+import { CrossoverSentence } from './crossover-sentence';
+import { useCrossover, useFollowCrossover } from './follow';
+import { CrossoverLenses } from './lens-panel';
+import { NetworkPanel } from './network-panel';
+import { CrossoverReadings } from './readings';
+import { TuneButton } from './tune-form';
+import { WaysStrip } from './ways-strip';
+import frame from '../sheet/sheet-screen.module.css';
+import styles from './crossover-screen.module.css';
+
+/** A crossover as a worksheet: its sentence, a row for each way, the network, a picture, readings. */
+export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
+  useFollowCrossover(sheet);
+  const problem = useCrossover((s) => s.problem);
+  const stale = useCrossover((s) => s.stale);
+  const chosen = useUi((s) => s.stageId);
+  const solved = useMemo(() => (isCrossover(sheet) ? sheet : null), [sheet]);
+  if (!solved) return null;
+  return (
+    <div className={styles.crossover} data-stale={stale || undefined} aria-busy={stale}>
+      <div className={frame.head}>
+        <SheetHeader
+          title={sheet.title}
+          ask={null}
+          sentence={<CrossoverSentence crossover={crossover} />}
+          actions={<TuneButton sheet={sheet} />}
+          byHand={false}
+          made=""
+          keeps={sheet.keeps}
+        />
+      </div>
+      <div>
+        <Notices problem={problem} />
+        <WaysStrip sheet={sheet} crossover={crossover} selected={chosen} />
+      </div>
+      <div className={styles.middle}>
+        <NetworkPanel sheet={sheet} />
+        <CrossoverLenses sheet={sheet} crossover={crossover} />
+      </div>
+      <CrossoverReadings sheet={sheet} crossover={crossover} />
+    </div>
+  );
+}

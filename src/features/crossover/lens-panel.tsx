@@ -1,0 +1,58 @@
+import { Tabs } from 'antd';
+import { formatFixed } from '@/core/quantity/format';
+import type { Crossover } from '@/core/sheet/crossover-schema';
+import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
+import { editView } from '@/store/sheet-session';
+import { PictureSpan } from '../sheet/picture-span';
+import { CROSSOVER_LENSES, crossoverLensOf } from './lenses';
+import { usePicture } from './follow';
+import panel from '../sheet/lens-panel.module.css';
+import styles from './lens-panel.module.css';
+
+const BAR = 'crossover-lens';
+
+/** One large picture at a time. */
+export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
+  const mark = usePreferences((p) => p.mark);
+  const lens = crossoverLensOf(sheet.view.lens);
+  const picture = usePicture(sheet.id);
+  const { listen } = crossover;
+  return (
+    <section className={panel.panel} aria-label="Lens">
+      <div className={`${panel.bar} ${styles.bar}`}>
+        <Tabs
+          className={panel.tabs}
+          activeKey={lens.id}
+          onChange={(id) => editView({ lens: id })}
+          animated={false}
+          renderTabBar={(bar, TabBar) => <TabBar {...bar} id={BAR} />}
+          items={CROSSOVER_LENSES.map(({ id, title, about }, n) => ({
+            key: id,
+            label: <span title={`${about} (key ${n + 1})`}>{title}</span>,
+          }))}
+        />
+        <span className={styles.place} title="Where it is listened to">
+          {formatFixed(Math.hypot(listen.xMetres, listen.yMetres, listen.zMetres), 1, mark)} m, on
+          axis
+        </span>
+        <PictureSpan view={sheet.view} />
+      </div>
+      <div
+        key={lens.id}
+        className={panel.body}
+        role="tabpanel"
+        id={`${BAR}-panel-${lens.id}`}
+        aria-labelledby={`${BAR}-tab-${lens.id}`}
+      >
+        {picture && picture.layers.length > 0 ? (
+          <lens.Picture sheet={sheet} crossover={crossover} picture={picture} />
+        ) : (
+          <p className={styles.waiting}>
+            {picture ? picture.problems[0] : 'Solving the network …'}
+          </p>
+        )}
+      </div>
+    </section>
+  );
+}

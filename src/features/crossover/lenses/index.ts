@@ -1,0 +1,12 @@
+import { impedance } from './impedance';
+import type { CrossoverLens } from './lens';
+import { nominal } from './nominal';
+import { phase } from './phase';
+import { sum } from './sum';
+
+/** The lenses of a crossover, the usual ones first; their keys are their places. */
+export const CROSSOVER_LENSES: readonly CrossoverLens[] = [sum, nominal, phase, impedance];
+
+/** The lens that a document names; the first where this program has none of that name. */
+export const crossoverLensOf = (id: string): CrossoverLens =>
+  CROSSOVER_LENSES.find((l) => l.id === id) ?? CROSSOVER_LENSES[0];

@@ -1,0 +1,84 @@
+import { useMemo } from 'react';
+import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
+import { valueAt, type ValueAxis } from '@/ui/chart/axis';
+import { Cursor, type CursorRow } from '@/ui/chart/cursor';
+import { LayerKey, type ChartLayer, type LineLayer } from '@/ui/chart/layers';
+import { LensChart } from '@/ui/chart/lens-chart';
+import { setUi, useUi } from '../../sheet/ui-state';
+import styles from '../lens-panel.module.css';
+
+interface Props {
+  title: string;
+  sheet: Sheet;
+  axis: ValueAxis;
+  unit: string;
+  layers: readonly ChartLayer[];
+  /** How a value under the cursor reads; decibels where nothing is said. */
+  print?: (value: number) => string;
+}
+
+/** A picture of a crossover over frequency: what is on it, the picture, and a cursor that reads all lines. */
+export function OverBand({ title, sheet, axis, unit, layers, print }: Props) {
+  const mark = usePreferences((p) => p.mark);
+  const cursorHz = useUi((s) => s.cursorHz);
+  const { fromHz, toHz } = sheet.view;
+  const key = JSON.stringify(axis);
+  const steady = useMemo(() => JSON.parse(key) as ValueAxis, [key]);
+  const lines = layers.filter((l): l is LineLayer => l.kind === 'line');
+  const rows: CursorRow[] =
+    cursorHz === null
+      ? []
+      : lines.map(({ name, look, x, y }) => {
+          const value = valueAt(x, y, cursorHz);
+          return { name, look, levelDb: value, ...(print ? { own: print(value) } : {}) };
+        });
+  return (
+    <>
+      <ul className={styles.legend} aria-label="Layers">
+        {layers
+          .filter((l, i) => layers.findIndex((o) => o.name === l.name) === i)
+          .map((l) => (
+            <li key={l.id}>
+              <LayerKey kind={l.kind} look={l.look} /> {l.name}
+            </li>
+          ))}
+      </ul>
+      <div className={styles.picture} onPointerLeave={() => setUi({ cursorHz: null })}>
+        <LensChart
+          title={title}
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={steady}
+          unit={unit}
+          layers={layers}
+        >
+          {(scales, box) => (
+            <Cursor
+              scales={scales}
+              box={box}
+              fromHz={fromHz}
+              toHz={toHz}
+              atHz={cursorHz}
+              mark={mark}
+              rows={rows}
+              onMove={(hz) => setUi({ cursorHz: hz })}
+              onPin={(hz) => setUi({ cursorHz: hz })}
+            />
+          )}
+        </LensChart>
+      </div>
+    </>
+  );
+}
+
+/** How the ways are drawn, the lowest first. */
+export const WAY_LOOKS = ['way-1', 'way-2', 'way-3', 'way-4'] as const;
+
+export const line = (
+  id: string,
+  name: string,
+  look: LineLayer['look'],
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+): LineLayer => ({ kind: 'line', id, name, look, x, y });

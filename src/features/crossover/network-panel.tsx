@@ -1,0 +1,124 @@
+import { useCallback, useMemo } from 'react';
+import type { PartLabel } from '@/core/drawing/labels';
+import { crossoverNames, driverSymbolId, networkDrawing } from '@/core/crossover/network-drawing';
+import { driverEnd } from '@/core/crossover/speaker-of';
+import { printPart } from '@/core/parts/quantities';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { composedId, splitComposedId } from '@/core/sheet/path-drawing';
+import type { Sheet, Way } from '@/core/sheet/schema';
+import { drawnAlike, quantityOfPart, valuesOf } from '@/core/sheet/stage';
+import { usePreferences } from '@/store/preferences';
+import { QuantityInput } from '@/ui/controls/quantity-input';
+import { Schematic } from '@/ui/schematic/schematic';
+import { useAlike } from '../sheet/use-alike';
+import { setUi, useUi } from '../sheet/ui-state';
+import { setPart } from './actions';
+import { PartFoot } from './part-foot';
+import panel from '../sheet/circuit-panel.module.css';
+
+const COUNTS = ['no way', 'one way', 'two ways', 'three ways', 'four ways'];
+
+/** The whole network from amplifier to drivers; every value is edited where it stands. */
+export function NetworkPanel({ sheet }: { sheet: Sheet }) {
+  const { mark, resistors } = usePreferences();
+  const partId = useUi((s) => s.partId);
+  const editing = useUi((s) => s.editingPart);
+  const { ways } = sheet;
+  const drawn = useAlike(ways, waysDrawnAlike);
+  const drawing = useMemo(() => networkDrawing(drawn), [drawn]);
+  const names = useMemo(() => crossoverNames(drawn), [drawn]);
+  const labels = useMemo(() => labelsOf(ways, names, mark), [ways, names, mark]);
+  const editor = useCallback(
+    (id: string) => <ValueEditor key={id} id={id} ways={ways} name={labels[id]?.name} />,
+    [ways, labels],
+  );
+  const parts = ways.reduce(
+    (n, w) =>
+      n + w.stages.filter((s) => !s.bypassed).reduce((m, s) => m + Object.keys(s.parts).length, 0),
+    0,
+  );
+  return (
+    <section className={panel.panel} aria-label="Network">
+      <div className={panel.head}>
+        <span className={panel.what}>
+          Whole network · {COUNTS[ways.length]}, {parts} {parts === 1 ? 'part' : 'parts'}
+        </span>
+      </div>
+      <div className={panel.drawing}>
+        <Schematic
+          title="Schematic of the network"
+          drawing={drawing}
+          labels={labels}
+          resistors={resistors}
+          selected={partId}
+          editing={editing}
+          onSelect={select}
+          onEdit={edit}
+          onPoint={ignore}
+          editor={editor}
+        />
+      </div>
+      <PartFoot sheet={sheet} partId={partId} name={partId ? labels[partId]?.name : undefined} />
+    </section>
+  );
+}
+
+const select = (id: string) => setUi({ partId: id, stageId: splitComposedId(id).stageId });
+const edit = (id: string, hasValue: boolean) => setUi(hasValue ? { editingPart: id } : {});
+const ignore = () => undefined;
+
+const waysDrawnAlike = (a: readonly Way[], b: readonly Way[]): boolean =>
+  a.length === b.length &&
+  a.every(
+    (way, i) =>
+      driverEnd(way).inverted === driverEnd(b[i]).inverted &&
+      way.stages.every((s, k) => s.bypassed === b[i].stages[k]?.bypassed) &&
+      drawnAlike(way.stages, b[i].stages),
+  );
+
+/** Names and values of all parts, and what each way ends in. */
+function labelsOf(
+  ways: readonly Way[],
+  names: ReturnType<typeof crossoverNames>,
+  mark: DecimalMark,
+): Record<string, PartLabel> {
+  const labels: Record<string, PartLabel> = {};
+  for (const way of ways) {
+    const { name, inverted } = driverEnd(way);
+    labels[driverSymbolId(way)] = { name: inverted ? `${name}, turned over` : name };
+    for (const stage of way.stages)
+      for (const [part, value] of Object.entries(valuesOf(stage)))
+        labels[composedId(stage.id, part)] = {
+          name: names.get(stage.id)?.get(part) ?? part,
+          value: printPart(quantityOfPart(stage, part)!, value, mark),
+        };
+  }
+  return labels;
+}
+
+/** The field that stands in the place of a part's value. */
+function ValueEditor({
+  id,
+  ways,
+  name,
+}: {
+  id: string;
+  ways: readonly Way[];
+  name: string | undefined;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  const { stageId, part } = splitComposedId(id);
+  const stage = ways.flatMap((w) => w.stages).find((s) => s.id === stageId);
+  const quantity = stage && quantityOfPart(stage, part);
+  if (!stage || !quantity) return null;
+  return (
+    <QuantityInput
+      label={`Value of ${name ?? part}`}
+      value={valuesOf(stage)[part]}
+      kind={quantity.quantity}
+      mark={mark}
+      onCommit={(value) => setPart(stageId, part, value!)}
+      onDone={() => setUi({ editingPart: null })}
+    />
+  );
+}

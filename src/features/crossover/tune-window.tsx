@@ -1,0 +1,136 @@
+import { Button, Checkbox, InputNumber, Progress, Select } from 'antd';
+import { useEffect, useState } from 'react';
+import { USUAL_WISH, type TunedCrossover, type TuneWish } from '@/core/crossover/tune';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { Sheet } from '@/core/sheet/schema';
+import { useSolvedSheet } from '@/store/open-library';
+import { usePreferences } from '@/store/preferences';
+import { attempt } from '../shell/tell';
+import { takeTuning } from './actions';
+import { clearTuning, startTuning, stopTuning, useTuning } from './tuning';
+import styles from './tune-window.module.css';
+
+/** What is to be tuned, how far it has come, and what was found. */
+export function TuneForm({ sheet }: { sheet: Sheet }) {
+  const solved = useSolvedSheet(sheet);
+  const order = sheet.crossover?.order ?? 2;
+  const [wish, setWish] = useState<TuneWish>({ ...USUAL_WISH, acousticOrder: order + 1 });
+  const { running, progress, result, problem } = useTuning();
+  useEffect(() => clearTuning, []);
+  const change = (part: Partial<TuneWish>) => setWish((w) => ({ ...w, ...part }));
+  return (
+    <div className={styles.form}>
+      <label>
+        Every way in the air, of order
+        <Select
+          size="small"
+          aria-label="Order in the air"
+          value={wish.acousticOrder}
+          options={[1, 2, 3, 4, 5, 6].map((value) => ({ value, label: value }))}
+          onChange={(acousticOrder) => change({ acousticOrder })}
+        />
+      </label>
+      <label>
+        <Checkbox
+          checked={wish.wayWithinDb !== undefined}
+          onChange={(e) =>
+            change({ wayWithinDb: e.target.checked ? USUAL_WISH.wayWithinDb : undefined })
+          }
+        >
+          keep each way to it within ±
+        </Checkbox>
+        <InputNumber<number>
+          size="small"
+          aria-label="Ways within, dB"
+          min={0.5}
+          max={20}
+          step={0.5}
+          disabled={wish.wayWithinDb === undefined}
+          value={wish.wayWithinDb ?? USUAL_WISH.wayWithinDb}
+          onChange={(x) => change({ wayWithinDb: x ?? USUAL_WISH.wayWithinDb })}
+          suffix="dB"
+        />
+      </label>
+      <Checkbox
+        checked={wish.polarity === 'any'}
+        onChange={(e) => change({ polarity: e.target.checked ? 'any' : 'kept' })}
+      >
+        Drivers may be turned over
+      </Checkbox>
+      <Checkbox checked={wish.keepTyped} onChange={(e) => change({ keepTyped: e.target.checked })}>
+        Leave values that were typed
+      </Checkbox>
+      <Checkbox checked={wish.snap} onChange={(e) => change({ snap: e.target.checked })}>
+        End in values of {sheet.parts.resistors}, {sheet.parts.capacitors} and{' '}
+        {sheet.parts.inductors}
+      </Checkbox>
+      {running ? (
+        <div className={styles.running}>
+          <Progress
+            percent={Math.round((100 * (progress?.done ?? 0)) / (progress?.of ?? 1))}
+            size="small"
+            aria-label="Tuning"
+          />
+          <Button size="small" onClick={stopTuning}>
+            Stop
+          </Button>
+        </div>
+      ) : (
+        <Button type="primary" onClick={() => void startTuning(solved, wish)}>
+          Tune on the true drivers
+        </Button>
+      )}
+      {problem && (
+        <p role="alert" className={styles.problem}>
+          {problem}
+        </p>
+      )}
+      {result && (
+        <>
+          <p className={styles.before}>
+            Now <Achieved of={result.before} />
+          </p>
+          <ol className={styles.found} aria-label="Found">
+            {result.found.map((found, i) => (
+              <li key={i}>
+                <Achieved of={found} />
+                {found.inverted.length > 0 && (
+                  <span className={styles.turned}>
+                    {' '}
+                    ·{' '}
+                    {sheet.ways
+                      .filter((w) => found.inverted.includes(w.id))
+                      .map((w) => w.name)
+                      .join(', ')}{' '}
+                    turned over
+                  </span>
+                )}
+                <Take found={found} n={i + 1} />
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+    </div>
+  );
+}
+
+function Achieved({ of }: { of: Pick<TunedCrossover, 'withinDb' | 'leastOhms'> }) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <span className="mono">
+      ±{formatFixed(of.withinDb, 2, mark)} dB, least{' '}
+      {formatQuantity(of.leastOhms, 'ohms', { unit: true, mark, digits: 2 })}
+    </span>
+  );
+}
+
+const Take = ({ found, n }: { found: TunedCrossover; n: number }) => (
+  <Button
+    size="small"
+    aria-label={`Take result ${n}`}
+    onClick={() => attempt(() => takeTuning(found))}
+  >
+    Take
+  </Button>
+);

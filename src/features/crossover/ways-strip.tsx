@@ -1,0 +1,120 @@
+import { memo } from 'react';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import { driverEnd } from '@/core/crossover/speaker-of';
+import type { Crossover } from '@/core/sheet/crossover-schema';
+import type { Sheet, Way } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { attempt } from '../shell/tell';
+import { setAmplifier, turnOver } from './actions';
+import { AddSlot } from './add-slot';
+import { DriverChoice } from './driver-choice';
+import { SlotCard } from './slot-card';
+import styles from './ways-strip.module.css';
+
+/** One amplifier, and a row for each way from it to its driver. */
+export function WaysStrip({
+  sheet,
+  crossover,
+  selected,
+}: {
+  sheet: Sheet;
+  crossover: Crossover;
+  selected: string | null;
+}) {
+  return (
+    <section className={styles.strip} aria-label="Ways" data-figures>
+      <Amplifier source={sheet.source} />
+      <ol className={styles.ways}>
+        {sheet.ways.map((way, i) => (
+          <WayRow
+            key={way.id}
+            way={way}
+            index={i}
+            count={sheet.ways.length}
+            crossover={crossover}
+            selected={selected}
+          />
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const Amplifier = memo(function Amplifier({ source }: Pick<Sheet, 'source'>) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <div className={styles.amplifier}>
+      <span className={styles.name}>{source.name}</span>
+      <span className={styles.figures}>
+        <EditableQuantity
+          label="Amplifier voltage"
+          value={source.volts}
+          kind="volts"
+          mark={mark}
+          shown={formatQuantity(source.volts, 'volts', { unit: true, mark, digits: 3 })}
+          onCommit={(volts) => setAmplifier({ volts: volts! })}
+        />
+        {' · '}
+        <EditableQuantity
+          label="Amplifier resistance"
+          value={source.ohms}
+          kind="ohms"
+          mark={mark}
+          shown={formatQuantity(source.ohms, 'ohms', { unit: true, mark, digits: 2 })}
+          onCommit={(ohms) => setAmplifier({ ohms: ohms! })}
+        />
+      </span>
+    </div>
+  );
+});
+
+interface RowProps {
+  way: Way;
+  index: number;
+  count: number;
+  crossover: Crossover;
+  selected: string | null;
+}
+
+const WayRow = memo(function WayRow({ way, index, count, crossover, selected }: RowProps) {
+  const mark = usePreferences((p) => p.mark);
+  const end = driverEnd(way);
+  const depth = end.place?.zMetres ?? 0;
+  return (
+    <li className={styles.way} data-way={index + 1} data-last={index === count - 1 || undefined}>
+      <span className={`${styles.wayName} ${styles[`way${index + 1}`]}`}>{way.name}</span>
+      <span className={styles.wire} aria-hidden />
+      {way.stages.map((stage, i) => (
+        <SlotCard
+          key={stage.id}
+          stage={stage}
+          wayName={way.name}
+          isFirst={i === 0}
+          isLast={i === way.stages.length - 1}
+          selected={stage.id === selected}
+        />
+      ))}
+      <AddSlot way={way} index={index} crossover={crossover} />
+      <span className={`${styles.wire} ${styles.rest}`} aria-hidden />
+      <span className={styles.end}>
+        <DriverChoice way={way} />
+        <button
+          type="button"
+          className={end.inverted ? `${styles.polarity} ${styles.turned}` : styles.polarity}
+          aria-pressed={end.inverted}
+          aria-label={`${way.name} turned over`}
+          title="Plus and minus of the driver exchanged"
+          onClick={() => attempt(() => turnOver(way.id))}
+        >
+          {end.inverted ? 'turned over' : 'as it is'}
+        </button>
+        {depth !== 0 && (
+          <span className={styles.depth} title="How far its acoustic centre lies behind the front">
+            {formatFixed(-1000 * depth, 0, mark)} mm back
+          </span>
+        )}
+      </span>
+    </li>
+  );
+});
