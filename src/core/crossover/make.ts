@@ -3,7 +3,7 @@ import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { PartChoices, Sheet, Source, Stage, Way } from '@/core/sheet/schema';
 import type { Slot } from '@/core/slots';
 import type { Place } from '@/core/speaker/place';
-import { stageOfSlot } from './stage-of-slot';
+import { redesignedSlot, stageOfSlot } from './stage-of-slot';
 
 /** One way of a new crossover, from the lowest up. */
 export interface NewWay {
@@ -111,4 +111,37 @@ export function freshSlotIds({ ways }: Pick<Sheet, 'ways'>): () => string {
     while (taken.has(`s${n}`));
     return `s${n}`;
   };
+}
+
+type Divided = Pick<Sheet, 'parts' | 'ways' | 'crossover'>;
+
+/** What of a crossover its sections are designed by. */
+const divisionOf = ({ splitsHz, alignment, order, nominalOhms }: Crossover): string =>
+  JSON.stringify([splitsHz, alignment, order, nominalOhms]);
+
+/** A crossover that is asked for otherwise: sections that follow the ask are designed anew. */
+export function redivided<D extends Divided>(design: D, now: Crossover): D {
+  const before = design.crossover;
+  if (before && divisionOf(before) === divisionOf(now)) return { ...design, crossover: now };
+  const fresh = freshSlotIds(design);
+  const ways = design.ways.map((way, index): Way => {
+    const sections = way.stages.filter((s) => s.origin === 'ask');
+    const wound = way.stages.flatMap((s) => Object.values(s.parts)).find((p) => p.wound)?.wound;
+    const stages = sectionsOf(now, index).map((slot, i) =>
+      sections[i]
+        ? redesignedSlot(sections[i], slot, design.parts)
+        : stageOfSlot(fresh(), slot, design.parts, {
+            origin: 'ask',
+            wireMetres: wound?.wireMetres,
+          }),
+    );
+    const { to } = way;
+    const turns = before && isTurnedOver(now.order, index) !== isTurnedOver(before.order, index);
+    return {
+      ...way,
+      stages: [...stages, ...way.stages.filter((s) => s.origin !== 'ask')],
+      to: to.is === 'driver' && turns ? { ...to, inverted: !to.inverted } : to,
+    };
+  });
+  return { ...design, crossover: now, ways };
 }

@@ -80,3 +80,20 @@ function layerOf(
     figures: crossoverFigures(speaker, design.crossover, load),
   };
 }
+
+const SMALL_POINTS = 96;
+
+/** The sum of a crossover for a small picture, dB below its top. */
+export function crossoverCurve(sheet: Sheet & CrossoverDesign): {
+  frequenciesHz: Float32Array;
+  levelDb: Float32Array;
+} {
+  const hz = evenly(sheet.view.fromHz, sheet.view.toHz, SMALL_POINTS);
+  const speaker = solveCrossover(sheet, 'true', `${sheet.id} small`);
+  const levels = soundLevels(speaker.sound(speaker.electrical(hz)).sum);
+  const top = levels.reduce((a, b) => Math.max(a, b), -Infinity);
+  return {
+    frequenciesHz: Float32Array.from(hz),
+    levelDb: Float32Array.from(levels, (db) => db - top),
+  };
+}

@@ -1,4 +1,7 @@
 import { bankPicture } from '@/core/bank/picture';
+import { anglesPicture } from '@/core/crossover/angles';
+import type { Hump } from '@/core/crossover/humps';
+import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
 import { differenceLens } from './difference';
@@ -34,6 +37,10 @@ export const LENSES = {
   difference: plain(differenceLens),
   travel: lens(travelLens),
   bank: plain(bankPicture),
+  crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>
+    Promise.resolve(trapsPicture(sheet, request)),
+  ),
+  crossoverAngles: plain((sheet) => Promise.resolve(anglesPicture(sheet))),
 };
 
 type Lenses = typeof LENSES;

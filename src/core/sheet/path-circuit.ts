@@ -33,7 +33,8 @@ export function partNames(stages: readonly Stage[]): Map<string, Map<string, str
   const taken = new Set<string>();
   const names = new Map<string, Map<string, string>>();
   for (const stage of stages) {
-    if (!stage.drawing || stage.topology !== undefined) continue;
+    // What is drawn by a topology or by what a slot is asked for is numbered.
+    if (!stage.drawing || stage.topology !== undefined || stage.slot) continue;
     const own = new Map<string, string>();
     for (const { id } of drawnParts(stage)) if (!taken.has(id)) own.set(id, id);
     for (const id of own.keys()) taken.add(id);

@@ -150,6 +150,14 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
 
   let bank =
     fields.bank === undefined ? undefined : take(designSchema.shape.bank, fields.bank, 'the bank');
+  let crossover =
+    fields.crossover === undefined
+      ? undefined
+      : take(designSchema.shape.crossover, fields.crossover, 'the crossover');
+  if (crossover) {
+    const fault = designFault({ ...NOTHING, ask, parts, source, ways, readings, crossover }, '');
+    if (fault) crossover = refuse('the crossover', fault);
+  }
   if (bank) {
     const fault = designFault({ ...NOTHING, ask, parts, source, ways, readings, bank }, '');
     if (fault) bank = refuse('the bank', fault);
@@ -179,6 +187,7 @@ export function salvageSheet(document: unknown, id: string, at: string): Salvage
       ways,
       readings: readings.filter((r) => !readingFault(r)),
       ...(bank ? { bank } : {}),
+      ...(crossover ? { crossover } : {}),
       keeps,
       controls,
       boards,

@@ -11,26 +11,30 @@ export interface WhatItDoes {
   hz: number;
   /** Channels of a bank. */
   channels?: number;
+  /** Ways of a crossover; the frequency is where the first hands over. */
+  ways?: number;
 }
 
-export function whatItDoes({ ask, bank }: Sheet): WhatItDoes {
+export function whatItDoes({ ask, bank, crossover, ways }: Sheet): WhatItDoes {
   return {
     kind: ask.kind,
     ...(ask.order === undefined || !hasOrder(ask.kind) ? {} : { order: ask.order }),
     placedBy: placedBy(ask.kind),
-    hz: mainHz(ask),
+    hz: crossover?.splitsHz[0] ?? mainHz(ask),
+    ...(crossover ? { ways: ways.length } : {}),
     ...(bank ? { channels: bank.channels.length } : {}),
   };
 }
 
 /** Everything a sheet may be looked for by, in small letters: name, ask, circuits, ends. */
 export function sheetWords(sheet: Sheet): string {
-  const { ask, ways, keeps, title, bank, source } = sheet;
+  const { ask, ways, keeps, title, bank, crossover, source } = sheet;
   const hz = mainHz(ask);
   const topologies = new Set(ways.flatMap((w) => w.stages.map(stageName)));
   return [
     title,
     bank ? 'bank of bands' : '',
+    crossover ? `loudspeaker crossover ${ways.length}-way passive` : '',
     ask.kind,
     ask.kind.replace('-', ' '),
     ask.shape,

@@ -72,11 +72,11 @@ const builtPart = (s: Stage) => [
   s.drawing ?? s.topology,
   s.bypassed,
   s.heard,
-  Object.entries(s.parts).map(([id, { value, more, losses, model }]) => [
+  Object.entries(s.parts).map(([id, { value, more, losses, wound, model }]) => [
     id,
     value,
     more,
-    losses,
+    wound ?? losses,
     model?.model,
   ]),
 ];
@@ -84,9 +84,10 @@ const builtPart = (s: Stage) => [
 /** Everything that bears on the curve by which the shelf shows a sheet. */
 export function builtKey(sheet: Sheet): string {
   const { fromHz, toHz } = sheet.view;
-  const paths = sheet.bank ? sheet.ways.map((_, i) => i) : [0];
+  const paths = sheet.bank || sheet.crossover ? sheet.ways.map((_, i) => i) : [0];
   return JSON.stringify([
     sheet.bank?.alternate,
+    sheet.crossover?.listen,
     paths.map((i) => versionKey(sheet, i, 'built', { fromHz, toHz })),
   ]);
 }

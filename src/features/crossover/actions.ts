@@ -1,5 +1,5 @@
 import { ReedError } from '@/core/errors';
-import { freshSlotIds, isTurnedOver, sectionsOf } from '@/core/crossover/make';
+import { freshSlotIds, redivided } from '@/core/crossover/make';
 import { redesignedSlot, stageOfSlot } from '@/core/crossover/stage-of-slot';
 import { withTuning, type TunedCrossover } from '@/core/crossover/tune';
 import type { Crossover } from '@/core/sheet/crossover-schema';
@@ -38,46 +38,14 @@ const crossoverOf = (c: SheetContent): Crossover => {
   return c.crossover;
 };
 
-/** What decides the sections of the ways. */
-const DIVIDES: readonly (keyof Crossover)[] = ['splitsHz', 'alignment', 'order', 'nominalOhms'];
-
 /** Change what is asked for; sections that follow the ask are designed anew. */
 export function changeCrossover(change: Partial<Crossover>): void {
   edit((c) => {
     const before = crossoverOf(c);
     const crossover = { ...before, ...change };
-    if (!DIVIDES.some((field) => field in change)) return { crossover };
-    const fresh = freshSlotIds(c);
-    return {
-      crossover,
-      ways: c.ways.map((way, i) => divided(c.parts, way, i, { now: crossover, before, fresh })),
-    };
+    const { ways } = redivided(c, crossover);
+    return { crossover, ways };
   });
-}
-
-/** A way with the sections that a crossover asks of it in the place of those it asked before. */
-function divided(
-  parts: Sheet['parts'],
-  way: Way,
-  index: number,
-  { now, before, fresh }: { now: Crossover; before: Crossover; fresh: () => string },
-): Way {
-  const slots = sectionsOf(now, index);
-  const sections = way.stages.filter((s) => s.origin === 'ask');
-  const wireMetres = way.stages.flatMap((s) => Object.values(s.parts)).find((p) => p.wound)
-    ?.wound?.wireMetres;
-  const stages = slots.map((slot, i) =>
-    sections[i]
-      ? redesignedSlot(sections[i], slot, parts)
-      : stageOfSlot(fresh(), slot, parts, { origin: 'ask', wireMetres }),
-  );
-  const { to } = way;
-  const turns = isTurnedOver(now.order, index) !== isTurnedOver(before.order, index);
-  return {
-    ...way,
-    stages: [...stages, ...way.stages.filter((s) => s.origin !== 'ask')],
-    to: to.is === 'driver' && turns ? { ...to, inverted: !to.inverted } : to,
-  };
 }
 
 /** Put a slot at the end of a way, before its driver. */

@@ -32,7 +32,7 @@ export const CrossoverSentence = memo(function CrossoverSentence({
           />
         </span>
       ))}
-      , sections{' '}
+      ,{' '}
       <ChoiceWord
         label="Alignment"
         value={alignment}
@@ -54,7 +54,7 @@ export const CrossoverSentence = memo(function CrossoverSentence({
           })
         }
       />
-      ; on axis within ±
+      ; within ±
       <Marked
         label="Within"
         value={withinDb}

@@ -84,8 +84,9 @@ function labelsOf(
 ): Record<string, PartLabel> {
   const labels: Record<string, PartLabel> = {};
   for (const way of ways) {
-    const { name, inverted } = driverEnd(way);
-    labels[driverSymbolId(way)] = { name: inverted ? `${name}, turned over` : name };
+    labels[driverSymbolId(way)] = {
+      name: driverEnd(way).inverted ? `${way.name}, turned` : way.name,
+    };
     for (const stage of way.stages)
       for (const [part, value] of Object.entries(valuesOf(stage)))
         labels[composedId(stage.id, part)] = {

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Select } from 'antd';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Stage } from '@/core/sheet/schema';
-import { slotKindOf, type Slot } from '@/core/slots';
+import { slotKindOf } from '@/core/slots';
 import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder } from '@/core/slots/section';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';

@@ -170,7 +170,7 @@ export function followDesigns(): void {
   following = true;
   whenEdited((before, content, how) => {
     // What undo brings back is left as it was.
-    if (how !== 'edited') return;
+    if (how !== 'edited' || content.crossover) return;
     const anew =
       content.ask !== before.ask || content.parts !== before.parts || content.bank !== before.bank;
     if (anew && isRounded(content)) void fitWithinStep();
@@ -206,6 +206,8 @@ export async function fitWithinStep(): Promise<void> {
 
 /** A new sheet with values that go together; as it is where that cannot be done. */
 export async function fittedSheet(sheet: Sheet): Promise<Sheet> {
+  // A crossover is tuned on its drivers, not brought to a response of its own.
+  if (sheet.crossover) return sheet;
   try {
     const ways = await fittedWays(sheet, [...sheet.ways.keys()]);
     return { ...sheet, ...withFitted(ways)(sheet) };

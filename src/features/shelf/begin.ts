@@ -1,4 +1,5 @@
 import { makeBank } from '@/core/bank/make';
+import { redivided } from '@/core/crossover/make';
 import { mainHz, placedAt } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { makeSheet, makeStage } from '@/core/sheet/make';
@@ -16,6 +17,7 @@ import type { Job } from './jobs';
 export function beginSheet(job: Job, hz: number, title: string, at: string): Sheet {
   if (!(hz >= 1e-3) || hz > 1e7)
     throw new ReedError('range', 'The frequency must lie between 1 mHz and 10 MHz.');
+  if (job.crossover) return movedTo(job.crossover(at), hz, title);
   const common = { id: 'new', title, at, source: job.source, load: job.load };
   if (job.bank) return makeBank({ ...common, centresHz: job.bank.map((x) => x * hz) });
   const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
@@ -47,4 +49,12 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
       },
     ],
   };
+}
+
+/** A crossover under another name whose first split lies elsewhere: the others move along. */
+function movedTo({ demo: _, ...sheet }: Sheet, hz: number, title: string): Sheet {
+  const crossover = sheet.crossover!;
+  const by = hz / crossover.splitsHz[0];
+  const splitsHz = crossover.splitsHz.map((f) => f * by);
+  return { ...redivided(sheet, { ...crossover, splitsHz }), id: 'new', title };
 }

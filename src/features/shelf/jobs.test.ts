@@ -1,4 +1,6 @@
 import { mainHz } from '@/core/design/ask';
+import { demoDrivers } from '@/core/demo/drivers';
+import { withDrivers } from '@/core/sheet/references';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { gate } from '@/core/sheet/gate';
 import { beginSheet } from './begin';
@@ -17,7 +19,9 @@ test.each(JOBS.map((j) => [j.title, j] as const))(
     for (const hz of [1, 0.1, 8].map((x) => x * mainHz(job.ask))) {
       const sheet = beginSheet(job, hz, job.title, AT);
       gate(sheet);
-      const { problems, stages, readings } = new SheetEvaluator().evaluate(sheet);
+      const { problems, stages, readings } = new SheetEvaluator().evaluate(
+        withDrivers(sheet, demoDrivers()),
+      );
       if (job.own) {
         // Nothing is drawn yet, and that is what it says.
         for (const problem of problems) expect(problem).toMatch(/Nothing is joined to the output/);

@@ -108,6 +108,15 @@ function More(props: { card: Card; title: string; onRename: () => void }) {
 
 function Does({ does, mark }: { does: WhatItDoes; mark: DecimalMark }) {
   if (does.channels !== undefined) return <>bank of {does.channels} channels</>;
+  if (does.ways !== undefined)
+    return (
+      <>
+        {does.ways}-way crossover at{' '}
+        <span className="mono">
+          {formatQuantity(does.hz, 'hertz', { unit: true, mark, digits: 3 })}
+        </span>
+      </>
+    );
   return (
     <>
       {does.kind}

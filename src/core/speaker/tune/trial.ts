@@ -29,8 +29,10 @@ export function mainValue(part: Part): { kind: TunedKind; name: string; value: n
   );
 }
 
-export const withMainValue = (part: Part, value: number): Part =>
-  ({ ...part, [mainValue(part).name]: value });
+export const withMainValue = (part: Part, value: number): Part => ({
+  ...part,
+  [mainValue(part).name]: value,
+});
 
 /** Slopes by the logarithms of the free values: one column a value, of ways one a way and value. */
 export interface Slopes {

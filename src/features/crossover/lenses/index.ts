@@ -1,3 +1,4 @@
+import { angles } from './angles';
 import { impedance } from './impedance';
 import type { CrossoverLens } from './lens';
 import { nominal } from './nominal';
@@ -5,7 +6,7 @@ import { phase } from './phase';
 import { sum } from './sum';
 
 /** The lenses of a crossover, the usual ones first; their keys are their places. */
-export const CROSSOVER_LENSES: readonly CrossoverLens[] = [sum, nominal, phase, impedance];
+export const CROSSOVER_LENSES: readonly CrossoverLens[] = [sum, nominal, phase, angles, impedance];
 
 /** The lens that a document names; the first where this program has none of that name. */
 export const crossoverLensOf = (id: string): CrossoverLens =>

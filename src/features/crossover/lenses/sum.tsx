@@ -1,17 +1,113 @@
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
+import { humpsOf } from '@/core/crossover/humps';
 import type { CrossoverPicture } from '@/core/crossover/picture';
+import type { TrapsPicture } from '@/core/crossover/traps';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
 import type { ValueAxis } from '@/ui/chart/axis';
-import type { BandLayer, ChartLayer } from '@/ui/chart/layers';
+import type { BandLayer, ChartLayer, LineLayer } from '@/ui/chart/layers';
+import { useLens } from '../../sheet/use-lens';
+import { HumpCard, type MarkedHump } from '../hump-card';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
 import { line, OverBand, WAY_LOOKS } from './over-band';
+import card from '../hump-card.module.css';
 
 /** So much of the level is shown below its top. */
 const SHOWN_DB = 42;
 
-function Picture({ sheet, crossover, picture }: CrossoverLensProps) {
-  const layers = useMemo(() => layersOf(sheet, crossover, picture), [sheet, crossover, picture]);
+function Picture(props: CrossoverLensProps) {
+  const [marked, setMarked] = useState<MarkedHump | null>(null);
+  return (
+    <>
+      <Humps {...props} onMark={setMarked} />
+      {marked ? (
+        <WithTraps {...props} marked={marked} onChange={setMarked} />
+      ) : (
+        <Sum {...props} traps={[]} />
+      )}
+    </>
+  );
+}
+
+/** The humps of the built sum, each with the way that is loudest there. */
+function Humps({
+  crossover,
+  picture,
+  onMark,
+}: CrossoverLensProps & { onMark: (marked: MarkedHump) => void }) {
+  const mark = usePreferences((p) => p.mark);
+  const { frequenciesHz, layers } = picture;
+  const built = layers.find((l) => l.id === 'built');
+  const humps = useMemo(
+    () => (built ? humpsOf(frequenciesHz, built.sumDb, crossover).slice(0, 4) : []),
+    [built, frequenciesHz, crossover],
+  );
+  if (!built || humps.length === 0) return null;
+  const loudest = (hz: number) => {
+    const k = frequenciesHz.findIndex((f) => f >= hz);
+    return built.ways.reduce((a, b) => (b.levelDb[k] > a.levelDb[k] ? b : a)).id;
+  };
+  return (
+    <p className={card.humps}>
+      Humps to trap:
+      {humps.map((hump) => (
+        <button
+          key={hump.hz}
+          type="button"
+          className={card.hump}
+          onClick={() => onMark({ way: loudest(hump.hz), hump })}
+        >
+          {formatQuantity(hump.hz, 'hertz', { unit: true, mark, digits: 2 })} +
+          {formatFixed(hump.db, 1, mark)} dB
+        </button>
+      ))}
+    </p>
+  );
+}
+
+/** The picture with what both traps would make of the sum. */
+function WithTraps({
+  marked,
+  onChange,
+  ...props
+}: CrossoverLensProps & { marked: MarkedHump; onChange: (marked: MarkedHump | null) => void }) {
+  const { picture, stale } = useLens(props.sheet, { lens: 'crossoverTraps', ...marked });
+  const traps = useMemo(() => (picture ? trapLines(picture) : []), [picture]);
+  return (
+    <>
+      <Sum {...props} traps={traps} />
+      <HumpCard
+        sheet={props.sheet}
+        marked={marked}
+        traps={picture}
+        stale={stale}
+        onChange={onChange}
+      />
+    </>
+  );
+}
+
+const trapLines = ({ frequenciesHz, across, inLine }: TrapsPicture): LineLayer[] => [
+  ...(across
+    ? [line('across', 'with a trap across', 'trial-dashed', frequenciesHz, across.sumDb)]
+    : []),
+  ...(inLine
+    ? [line('in-line', 'with a trap in line', 'trial-chained', frequenciesHz, inLine.sumDb)]
+    : []),
+];
+
+function Sum({
+  sheet,
+  crossover,
+  picture,
+  traps,
+}: CrossoverLensProps & { traps: readonly LineLayer[] }) {
+  const layers = useMemo(
+    () => [...layersOf(sheet, crossover, picture), ...traps],
+    [sheet, crossover, picture, traps],
+  );
   return (
     <OverBand
       title="Level of the sum and its ways over frequency"
@@ -37,15 +133,10 @@ function layersOf(
   return [
     ...wantedAround(crossover, x, built.sumDb),
     line('turned', 'every second way turned over', 'turned', x, built.turnedDb),
-    ...built.ways.map((way, i) =>
-      line(
-        way.id,
-        sheet.ways.find((w) => w.id === way.id)?.name ?? way.id,
-        WAY_LOOKS[i],
-        x,
-        way.levelDb,
-      ),
-    ),
+    ...built.ways.map((way, i) => {
+      const name = sheet.ways.find((w) => w.id === way.id)?.name ?? way.id;
+      return line(way.id, name, WAY_LOOKS[i], x, way.levelDb);
+    }),
     ...keeps,
     line('sum', 'sum, built', 'built', x, built.sumDb),
   ];

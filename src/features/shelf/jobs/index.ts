@@ -16,11 +16,13 @@ import { pad } from './pad';
 import { shelf } from './shelf';
 import { steepLow } from './steep-low';
 import { tameTop } from './tame-top';
+import { threeWays } from './three-ways';
 import { tone } from './tone';
 import { trace } from './trace';
 import { trimGainBottom } from './trim-gain-bottom';
 import { trimGainTop } from './trim-gain-top';
 import { turnPhase } from './turn-phase';
+import { twoWays } from './two-ways';
 
 export { PEOPLE, type Job } from './job';
 
@@ -47,6 +49,8 @@ const ALL: readonly Job[] = [
   shelf,
   coils,
   bank,
+  twoWays,
+  threeWays,
   trace,
 ];
 

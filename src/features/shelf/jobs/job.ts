@@ -1,5 +1,5 @@
 import type { Ask } from '@/core/design/ask';
-import type { Reading } from '@/core/sheet/schema';
+import type { Reading, Sheet } from '@/core/sheet/schema';
 import type { StageAsk } from '@/core/topologies/topology';
 
 /** Who begins a sheet, in the order of the list. */
@@ -9,6 +9,7 @@ export const PEOPLE = {
   tweaker: 'Trimming an amplifier or a line',
   steep: 'Holding limits, or going without power',
   bank: 'Making many bands',
+  speaker: 'Dividing the band among loudspeaker units',
   tracer: 'Drawing up a circuit that exists',
 } as const;
 
@@ -37,6 +38,8 @@ export interface Job {
   load: { name: string; ohms: number | null };
   /** Centres of a bank's channels, relative to the ask's; the ask then only places it. */
   bank?: readonly number[];
+  /** The crossover to begin with, as it is at the ask’s frequency; it is moved along with that. */
+  crossover?: (at: string) => Sheet;
 }
 
 /** What every ask begins with. */

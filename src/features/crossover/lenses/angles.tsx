@@ -1,0 +1,84 @@
+import { Segmented } from 'antd';
+import { useMemo, useState } from 'react';
+import type { AnglesPicture } from '@/core/crossover/angles';
+import type { LineLayer } from '@/ui/chart/layers';
+import { LensState } from '../../sheet/lens-state';
+import { useLens } from '../../sheet/use-lens';
+import type { CrossoverLens, CrossoverLensProps } from './lens';
+import { line, OverBand } from './over-band';
+import styles from '../lens-panel.module.css';
+
+type Shown = 'up' | 'side' | 'means';
+const CHOICES = [
+  { value: 'up' as const, label: 'Up and down' },
+  { value: 'side' as const, label: 'Sideways' },
+  { value: 'means' as const, label: 'Window and power' },
+];
+/** How directions are drawn, by their place in the list beside the axis. */
+const BESIDE = ['way-1', 'way-2', 'way-3', 'way-4'] as const;
+
+function Picture({ sheet }: CrossoverLensProps) {
+  const [shown, show] = useState<Shown>('up');
+  const { picture, problem, stale } = useLens(sheet, { lens: 'crossoverAngles' });
+  const layers = useMemo(() => (picture ? layersOf(picture, shown) : []), [picture, shown]);
+  const top = Math.max(0, ...layers.flatMap((l) => Array.from(l.y)));
+  const high = Math.ceil((top + 2) / 6) * 6;
+  const ticks = Array.from({ length: 8 }, (_, k) => high - 42 + 6 * k);
+  return (
+    <LensState problem={problem ?? picture?.problem ?? null} stale={stale}>
+      <div className={styles.stack}>
+        <div className={styles.choice}>
+          <Segmented<Shown>
+            size="small"
+            aria-label="Directions"
+            value={shown}
+            options={CHOICES}
+            onChange={show}
+          />
+          <span className={styles.model}>
+            Each unit a flat piston of its cone’s area in an endless wall; no room.
+          </span>
+        </div>
+        <OverBand
+          title="Level of the sum beside the axis"
+          sheet={sheet}
+          axis={{ domain: [high - 42, high], ticks }}
+          unit="dB"
+          layers={layers}
+        />
+      </div>
+    </LensState>
+  );
+}
+
+function layersOf(picture: AnglesPicture, shown: Shown): LineLayer[] {
+  const { frequenciesHz: x } = picture;
+  if (picture.up.length === 0) return [];
+  const ahead = picture.up.find((c) => c.degrees === 0)!;
+  const axis = line('axis', 'on axis', 'built', x, ahead.levelDb);
+  if (shown === 'means')
+    return [
+      line('window', 'listening window', 'way-2', x, picture.windowDb),
+      line('power', 'power into the room', 'way-1', x, picture.powerDb),
+      axis,
+    ];
+  const curves = picture[shown].filter((c) => c.degrees !== 0);
+  return [
+    ...curves.map((c, i) =>
+      line(`${shown} ${c.degrees}`, directionWords(c.degrees, shown), BESIDE[i], x, c.levelDb),
+    ),
+    axis,
+  ];
+}
+
+const directionWords = (degrees: number, shown: 'up' | 'side'): string =>
+  shown === 'side'
+    ? `${degrees}° to the side`
+    : `${Math.abs(degrees)}° ${degrees > 0 ? 'up' : 'down'}`;
+
+export const angles: CrossoverLens = {
+  id: 'off-axis',
+  title: 'Off-axis',
+  about: 'What a listener gets above, below and beside the axis, and what fills the room',
+  Picture,
+};
