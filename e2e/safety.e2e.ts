@@ -17,6 +17,8 @@ describe('axe finds nothing serious, in light and in dark', () => {
     ['a sheet', '/sheet/demo-speech', 'Speech band', ''],
     ['a missing sheet', '/sheet/none', 'no such sheet', ''],
     ['a bank', '/sheet/demo-bank', 'Parts at 63', ''],
+    ['a crossover', '/sheet/demo-shelf-speaker', 'Humps to trap', ''],
+    ['what is beside the axis', '/sheet/demo-hall-speaker', 'Humps to trap', 'Off-axis'],
     ['the drawer', '/drawer', 'Nothing lies in it yet', ''],
     ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
     ['a new sheet', '/', 'Shelf', 'New sheet'],

@@ -1,3 +1,4 @@
+import { crossoverPicture } from '@/core/crossover/picture';
 import { ReedError } from '@/core/errors';
 import { JOBS, type JobName } from '@/core/jobs';
 import type { Job } from '@/core/jobs/job';
@@ -13,6 +14,7 @@ const evaluator = new SheetEvaluator();
 export const engineHere = {
   jobWorkers: 2,
   evaluate: (sheet: Sheet) => Promise.resolve().then(() => evaluator.evaluate(sheet)),
+  crossover: (sheet: Sheet) => Promise.resolve().then(() => crossoverPicture(sheet)),
   async run(
     name: JobName,
     input: unknown,

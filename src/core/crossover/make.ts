@@ -1,7 +1,9 @@
+import { checkCrossover } from '@/core/sheet/gate';
 import { makeSheet, DEFAULT_PARTS } from '@/core/sheet/make';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { PartChoices, Sheet, Source, Stage, Way } from '@/core/sheet/schema';
 import type { Slot } from '@/core/slots';
+import type { SectionSlot } from '@/core/slots/section';
 import type { Place } from '@/core/speaker/place';
 import { redesignedSlot, stageOfSlot } from './stage-of-slot';
 
@@ -37,7 +39,7 @@ export type Division = Pick<Crossover, 'splitsHz' | 'alignment' | 'order' | 'nom
 export function sectionsOf(
   { splitsHz, alignment, order, nominalOhms }: Division,
   way: number,
-): Slot[] {
+): SectionSlot[] {
   const common = { is: 'section' as const, alignment, order, ohms: nominalOhms[way] };
   return [
     ...(way > 0 ? [{ ...common, pass: 'high' as const, hz: splitsHz[way - 1] }] : []),
@@ -119,22 +121,28 @@ type Divided = Pick<Sheet, 'parts' | 'ways' | 'crossover'>;
 const divisionOf = ({ splitsHz, alignment, order, nominalOhms }: Crossover): string =>
   JSON.stringify([splitsHz, alignment, order, nominalOhms]);
 
-/** A crossover that is asked for otherwise: sections that follow the ask are designed anew. */
+/**
+ * A crossover that is asked for otherwise: sections that follow the ask are designed anew.
+ *
+ * @throws ReedError `range` for a field that is no crossover’s, in the words of the field
+ */
 export function redivided<D extends Divided>(design: D, now: Crossover): D {
+  checkCrossover(now);
   const before = design.crossover;
   if (before && divisionOf(before) === divisionOf(now)) return { ...design, crossover: now };
   const fresh = freshSlotIds(design);
   const ways = design.ways.map((way, index): Way => {
-    const sections = way.stages.filter((s) => s.origin === 'ask');
     const wound = way.stages.flatMap((s) => Object.values(s.parts)).find((p) => p.wound)?.wound;
-    const stages = sectionsOf(now, index).map((slot, i) =>
-      sections[i]
-        ? redesignedSlot(sections[i], slot, design.parts)
-        : stageOfSlot(fresh(), slot, design.parts, {
-            origin: 'ask',
-            wireMetres: wound?.wireMetres,
-          }),
-    );
+    const passOf = ({ slot }: Stage) => (slot?.is === 'section' ? slot.pass : undefined);
+    const stages = sectionsOf(now, index).flatMap((slot) => {
+      const same = way.stages.filter((s) => passOf(s) === slot.pass);
+      const own = same.find((s) => s.origin === 'ask');
+      if (own) return redesignedSlot(own, slot, design.parts);
+      // One that was asked for by hand stands in its place, and stays as it is.
+      if (same.length > 0) return [];
+      const wireMetres = wound?.wireMetres;
+      return stageOfSlot(fresh(), slot, design.parts, { origin: 'ask', wireMetres });
+    });
     const { to } = way;
     const turns = before && isTurnedOver(now.order, index) !== isTurnedOver(before.order, index);
     return {

@@ -1,4 +1,5 @@
 import { nearestPreferred, type SeriesName } from '@/core/quantity/series';
+import { checkSlot } from '@/core/sheet/gate';
 import type { PartChoices, Stage, StagePart } from '@/core/sheet/schema';
 import { slotKindOf, type Slot } from '@/core/slots';
 import { armsDrawing, type ArmPart } from '@/core/slots/arms';
@@ -18,7 +19,7 @@ export interface SlotOptions {
  * A slot of a way as a stage: drawn by its kind, its values those that it is designed for, taken from
  * the sheet's series.
  *
- * @throws ReedError `design` for what no parts can do
+ * @throws ReedError `range` for a field beyond its bounds, `design` for what no parts can do
  */
 export function stageOfSlot(
   id: string,
@@ -26,6 +27,7 @@ export function stageOfSlot(
   parts: Pick<PartChoices, 'resistors' | 'capacitors' | 'inductors'>,
   { origin = 'hand', wireMetres = USUAL_WIRE }: SlotOptions = {},
 ): Stage {
+  checkSlot(slot);
   const kind = slotKindOf(slot);
   const arms = kind.arms(slot);
   const values = kind.values(slot);

@@ -2,6 +2,8 @@ import { bankSchema, type Bank } from '@/core/sheet/bank-schema';
 import { askFields, type Ask } from '@/core/design/ask';
 import { firstIssue } from '@/core/document/issue';
 import { ReedError } from '@/core/errors';
+import { slotSchema, type Slot } from '@/core/slots';
+import { crossoverSchema, type Crossover } from './crossover-schema';
 import { sheetFault } from './read';
 import {
   SHEET_LIMITS,
@@ -45,6 +47,30 @@ export function checkBank(bank: Bank): void {
   if (result.success) return;
   const { path, message } = firstIssue(result.error, bank);
   throw refusal(`bank.${path}`, message);
+}
+
+/**
+ * A crossover alone, before its sections are designed from figures that mean nothing.
+ *
+ * @throws ReedError `range` as `gate` does
+ */
+export function checkCrossover(crossover: Crossover): void {
+  const result = crossoverSchema.safeParse(crossover);
+  if (result.success) return;
+  const { path, message } = firstIssue(result.error, crossover);
+  throw refusal(`crossover.${path}`, message);
+}
+
+/**
+ * What a slot is asked for, before it is designed.
+ *
+ * @throws ReedError `range` as `gate` does
+ */
+export function checkSlot(slot: Slot): void {
+  const result = slotSchema.safeParse(slot);
+  if (result.success) return;
+  const { path, message } = firstIssue(result.error, slot);
+  throw refusal(path, message);
 }
 
 /**
@@ -113,11 +139,21 @@ const NAMES: Readonly<Record<string, string>> = {
   fromHz: 'The lower frequency',
   toHz: 'The upper frequency',
   atHz: 'The frequency',
-  downDb: 'The fall',
   value: 'The wanted value',
   tolerance: 'The tolerance',
   view: 'In the picture',
   overlapDb: 'The overlap',
+  splitsHz: 'A split',
+  withinDb: 'The limit',
+  leastOhms: 'The least load',
+  downDb: 'The fall',
+  octaves: 'The width',
+  leHenries: 'The inductance',
+  reOhms: 'The resistance',
+  loadOhms: 'The load',
+  sourceOhms: 'The resistance',
+  hz: 'The frequency',
+  db: 'The lift',
 };
 
 function fieldName(path: string): string {

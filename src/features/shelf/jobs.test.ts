@@ -1,4 +1,5 @@
 import { mainHz } from '@/core/design/ask';
+import { crossoverPicture } from '@/core/crossover/picture';
 import { demoDrivers } from '@/core/demo/drivers';
 import { withDrivers } from '@/core/sheet/references';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
@@ -19,9 +20,13 @@ test.each(JOBS.map((j) => [j.title, j] as const))(
     for (const hz of [1, 0.1, 8].map((x) => x * mainHz(job.ask))) {
       const sheet = beginSheet(job, hz, job.title, AT);
       gate(sheet);
-      const { problems, stages, readings } = new SheetEvaluator().evaluate(
-        withDrivers(sheet, demoDrivers()),
-      );
+      if (sheet.crossover) {
+        const whole = withDrivers(sheet, demoDrivers());
+        expect(crossoverPicture(whole).problems).toEqual([]);
+        expect(sheet.crossover.splitsHz[0]).toBeCloseTo(hz, 6);
+        continue;
+      }
+      const { problems, stages, readings } = new SheetEvaluator().evaluate(sheet);
       if (job.own) {
         // Nothing is drawn yet, and that is what it says.
         for (const problem of problems) expect(problem).toMatch(/Nothing is joined to the output/);

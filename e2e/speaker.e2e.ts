@@ -1,0 +1,67 @@
+import { becomes, freshBench, reading, typeOver } from './support/browser';
+
+const bench = freshBench();
+
+test('a crossover: its rows and figures, a value edited in the network, undone, and there after a reload', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker');
+  const sum = () => reading(page, /^On axis/).textContent();
+  const before = await becomes(sum, /^±\d/);
+  const network = page.getByRole('group', { name: 'Schematic of the network' });
+  const l1 = network.getByRole('button', { name: /^L1/ });
+  await typeOver(page, l1, '1m2');
+  const after = await becomes(sum, new RegExp(`^(?!${before.replace('.', '\\.')}$)±\\d`));
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await becomes(sum, new RegExp(`^${before.replace('.', '\\.')}$`));
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await becomes(sum, new RegExp(`^${after.replace('.', '\\.')}$`));
+  await page.getByRole('button', { name: 'Keep', exact: true }).waitFor();
+  await page.waitForTimeout(400);
+  await page.reload();
+  await becomes(sum, new RegExp(`^${after.replace('.', '\\.')}$`));
+});
+
+test('the sentence moves the split; a slot is added from the keyboard and asked for otherwise', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker');
+  await typeOver(page, page.getByRole('button', { name: /^Split: 2\.5 kHz/ }), '3k');
+  await page.getByRole('button', { name: /^low: 2nd low-pass 3/ }).waitFor();
+  const add = page.getByRole('button', { name: 'Add to high' });
+  await add.focus();
+  await page.keyboard.press('Enter');
+  await page.getByRole('menuitem', { name: 'Resistor in line' }).waitFor();
+  await page.getByRole('menuitem', { name: 'Resistor in line' }).press('Enter');
+  await page.getByRole('button', { name: 'high: Resistor in line', exact: true }).waitFor();
+  await page.getByRole('button', { name: 'high: Pad −3.4 dB', exact: true }).click();
+  await typeOver(page, page.getByRole('button', { name: /^Down by/ }), '5');
+  await page.getByRole('button', { name: 'high: Pad −5.0 dB', exact: true }).waitFor();
+});
+
+test('a hump is trapped, tuning is taken, and each lens shows its picture', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker');
+  await becomes(() => reading(page, /^On axis/).textContent(), /^±\d/);
+  await page
+    .getByRole('button', { name: /kHz \+|Hz \+/ })
+    .first()
+    .click();
+  const card = page.getByRole('region', { name: 'Hump' });
+  await card
+    .getByText(/least load/)
+    .first()
+    .waitFor();
+  await card.getByRole('button', { name: 'Close' }).click();
+  await page.getByRole('button', { name: 'Tune', exact: true }).click();
+  await page.getByRole('button', { name: 'Tune on the true drivers' }).click();
+  const take = page.getByRole('button', { name: 'Take result 1' });
+  await take.waitFor({ timeout: 60_000 });
+  await take.click();
+  await becomes(() => reading(page, /^On axis/).textContent(), /^±(0|1\.[0-2])/);
+  await page.keyboard.press('Escape');
+  for (const [tab, title] of [
+    ['Textbook', /nominal loads/],
+    ['Phase', /Phase at the listener/],
+    ['Off-axis', /beside the axis/],
+    ['Impedance', /amplifier’s load/],
+  ] as const) {
+    await page.getByRole('tab', { name: tab }).click();
+    await page.getByRole('group', { name: title }).locator('path').first().waitFor();
+  }
+});
