@@ -19,6 +19,7 @@ describe('axe finds nothing serious, in light and in dark', () => {
     ['a bank', '/sheet/demo-bank', 'Parts at 63', ''],
     ['a crossover', '/sheet/demo-shelf-speaker', 'Humps to trap', ''],
     ['what is beside the axis', '/sheet/demo-hall-speaker', 'Humps to trap', 'Off-axis'],
+    ['the drivers', '/drivers', 'Level for 2.83 V', ''],
     ['the drawer', '/drawer', 'Nothing lies in it yet', ''],
     ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
     ['a new sheet', '/', 'Shelf', 'New sheet'],

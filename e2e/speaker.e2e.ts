@@ -65,3 +65,26 @@ test('a hump is trapped, tuning is taken, and each lens shows its picture', asyn
     await page.getByRole('group', { name: title }).locator('path').first().waitFor();
   }
 });
+
+test('drivers: one is copied, put into a box, and a sheet may end in it', async () => {
+  const page = await bench.page('/drivers');
+  await page.getByRole('button', { name: /^Bass unit, 130 mm/ }).click();
+  const sheet = page.getByRole('region', { name: 'Bass unit, 130 mm', exact: true });
+  await sheet
+    .getByRole('group', { name: 'Impedance over frequency' })
+    .locator('path')
+    .first()
+    .waitFor();
+  await sheet.getByRole('button', { name: 'Delete' }).click();
+  await page.getByText(/stays: a sheet ends in it/).waitFor();
+  await sheet.getByRole('button', { name: 'Duplicate' }).click();
+  const copy = page.getByRole('region', { name: 'Bass unit, 130 mm (copy)' });
+  await typeOver(page, copy.getByRole('button', { name: /^Re, / }), '7.2');
+  await copy.getByRole('button', { name: /^Re, .*7\.2/ }).waitFor();
+  await page.goto(page.url().replace('/drivers', '/sheet/demo-shelf-speaker'));
+  const load = () => reading(page, /^Least impedance/).textContent();
+  const before = await becomes(load, /Ω/);
+  await page.getByRole('button', { name: /^Driver of low/ }).click();
+  await page.getByRole('menuitem', { name: 'Bass unit, 130 mm (copy)' }).click();
+  await becomes(load, new RegExp(`^(?!${before.replace(/[.]/g, '\\.')}$).*Ω`));
+});

@@ -52,23 +52,20 @@ export function revisionOf({ revision, document }: SheetRecord): number {
  */
 export function recordOf(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
   gate(sheet);
-  const references = referencesOf(sheet);
-  const refers = LIBRARY_TABLES.flatMap((t) => [...references[t]].map((id) => `${t}/${id}`));
-  return {
-    ...unchecked(sheet, deletedAt),
-    document: withKeys(sheet),
-    ...(refers.length > 0 ? { refers } : {}),
-  };
+  return { ...unchecked(sheet, deletedAt), document: withKeys(sheet) };
 }
 
-/** A sheet that is known to read back and refers to nothing, as one piece. */
+/** A sheet that is known to read back, as one piece. */
 export function unchecked(sheet: Sheet, deletedAt: string | null = null): SheetRecord {
+  const references = referencesOf(sheet);
+  const refers = LIBRARY_TABLES.flatMap((t) => [...references[t]].map((id) => `${t}/${id}`));
   return {
     id: sheet.id,
     updatedAt: sheet.updatedAt,
     revision: sheet.revision,
     deletedAt,
     document: sheet,
+    ...(refers.length > 0 ? { refers } : {}),
   };
 }
 

@@ -1,5 +1,7 @@
 import { demoDrivers } from '@/core/demo/drivers';
 import { hallSpeaker, shelfSpeaker } from '@/core/demo/crossovers';
+import { isPart } from '@/core/drawing/drawing';
+import { fitLabels } from '@/core/drawing/labels';
 import { readNets } from '@/core/drawing/nets';
 import { readSheet } from '@/core/sheet/read';
 import { withDrivers } from '@/core/sheet/references';
@@ -14,6 +16,7 @@ import { drawnNames, networkDrawing } from './network-drawing';
 import { crossoverPicture } from './picture';
 import { solveCrossover, soundLevels } from './solve';
 import { isCrossover, speakerOf, type CrossoverDesign } from './speaker-of';
+import { stepPicture } from './time';
 import { trapsPicture } from './traps';
 import { tuneCrossover, USUAL_WISH, withTuning } from './tune';
 
@@ -111,6 +114,16 @@ test('a crossover is a document that reads back, and its network is drawn as it 
   }
 });
 
+test('every part of a network has room for its name and value beside it', () => {
+  for (const sheet of [shelfSpeaker(AT), hallSpeaker(AT)]) {
+    const drawing = networkDrawing(sheet.ways);
+    const parts = drawing.symbols.filter(isPart);
+    const labels = Object.fromEntries(parts.map((p) => [p.id, { name: 'C12', value: '0.47µ' }]));
+    const { layout } = fitLabels(drawing, labels, { width: 460, height: 340 });
+    for (const { id } of parts) expect(layout.parts.get(id)?.map((w) => w.role)).toContain('value');
+  }
+});
+
 test('a crossover with too many splits or a way without a driver is refused with its place', () => {
   const sheet = JSON.parse(JSON.stringify(shelfSpeaker(AT))) as Sheet;
   const refusal = (change: (s: Sheet) => void) => {
@@ -197,6 +210,18 @@ test('beside the axis: as far to the left as to the right, less power than on ax
   expect(windowDb[last]).toBeLessThan(axis[last]);
   // Where everything is small against the wavelength all directions are alike.
   expect(Math.abs(powerDb[0] - axis[0])).toBeLessThan(0.3);
+});
+
+test('of a step every way begins when its sound arrives, and with the sign it is connected with', () => {
+  const { milliseconds, ways, sum, problem } = stepPicture(SHELF);
+  expect(problem).toBeNull();
+  const at = (ms: number) => milliseconds.findIndex((t) => t >= ms);
+  // Nothing before the first arrival but what fading out leaves.
+  for (let n = 0; n < at(-0.06); n++) expect(Math.abs(sum[n])).toBeLessThan(0.1);
+  const turned = stepPicture(withTuning(SHELF, { values: [], inverted: [] })).ways[1].values;
+  const peak = (v: Float64Array) => v.reduce((a, b) => (Math.abs(b) > Math.abs(a) ? b : a), 0);
+  expect(Math.sign(peak(ways[1].values))).toBe(-Math.sign(peak(turned)));
+  expect(Math.sign(peak(turned))).toBe(1);
 });
 
 test('a hump is found with its middle, height and width, and none on a slope', () => {

@@ -101,16 +101,15 @@ interface Ended {
 /**
  * Tune a crossover on its true circuit to a flat sum, the amplifier’s least load, and ways of given
  * order; each result in values that there are, as the sheet’s series have them. Ways may be turned
- * over: each polarity is looked at first, and the best are gone on with.
+ * over: each polarity is looked at first, and the best are gone on with. It halts after every search
+ * to say how far it has come; whoever does not go on has stopped it.
  *
- * @param progress told after every start; true stops the search there
  * @throws ReedError for a crossover that cannot be solved, or of which nothing may change
  */
-export function tuneCrossover(
+export function* tuningOf(
   design: CrossoverDesign,
   wish: TuneWish,
-  progress?: (step: TuneProgress) => boolean | void,
-): TuneResult {
+): Generator<TuneProgress, TuneResult> {
   const places = freePlaces(design, wish.keepTyped);
   if (places.length === 0)
     throw new ReedError('design', 'No value may change: all parts were typed, or there are none.');
@@ -122,37 +121,47 @@ export function tuneCrossover(
   const looks = polaritiesOf(design, wish.polarity);
   const of = looks.length + GONE_ON + TOLD;
   let done = 0;
-  let stopped = false;
-  const step = () => (stopped ||= progress?.({ done: ++done, of }) === true);
-  const search = (of: CrossoverDesign, starts: number, seed: number): Ended[] => {
-    const trial = new SpeakerTrial(documentOf(of));
+  const search = (look: CrossoverDesign, starts: number, seed: number): Ended[] => {
+    const trial = new SpeakerTrial(documentOf(look));
     const results = tune(trial, { starts, seed, limits: limitsFor(trial) });
-    return results.map((result) => ({ design: of, trial, result }));
+    return results.map((result) => ({ design: look, trial, result }));
   };
-  const best = (found: Ended[]) => found.sort((a, b) => a.result.score - b.result.score);
+  const byScore = (a: Ended, b: Ended) => a.result.score - b.result.score;
   const looked: Ended[][] = [];
   for (const look of looks) {
-    if (stopped && looked.length > 0) break;
-    looked.push(best(search(look, LOOKS, 1)));
-    step();
+    looked.push(search(look, LOOKS, 1).sort(byScore));
+    yield { done: ++done, of };
   }
-  looked.sort((a, b) => a[0].result.score - b[0].result.score);
+  looked.sort(([a], [b]) => byScore(a, b));
   const found = looked.flat();
-  for (const [own] of looked.slice(0, GONE_ON)) {
-    if (stopped) break;
-    found.push(...search(own.design, wish.starts, 2));
-    step();
+  for (const [best] of looked.slice(0, GONE_ON)) {
+    found.push(...search(best.design, wish.starts, 2));
+    yield { done: ++done, of };
   }
-  best(found);
+  found.sort(byScore);
   const distinct = found.filter(
     (f, i) => !found.slice(0, i).some((o) => Math.abs(o.result.score - f.result.score) < SAME),
   );
-  const told = distinct.slice(0, stopped ? 1 : TOLD).map((ended, i) => {
-    const finished = finish(ended, i === 0, { places, wish, documentOf });
-    step();
-    return finished;
-  });
+  const told: TunedCrossover[] = [];
+  for (const ended of distinct.slice(0, TOLD)) {
+    told.push(finish(ended, told.length === 0, { places, wish, documentOf }));
+    yield { done: ++done, of };
+  }
   return { before, found: told.sort((a, b) => a.withinDb - b.withinDb) };
+}
+
+/** The same in one go. @param progress told after every search */
+export function tuneCrossover(
+  design: CrossoverDesign,
+  wish: TuneWish,
+  progress?: (step: TuneProgress) => void,
+): TuneResult {
+  const search = tuningOf(design, wish);
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+    progress?.(step.value);
+  }
 }
 
 const limitsFor = (trial: SpeakerTrial) =>

@@ -168,6 +168,7 @@ export function demoDrivers(): DriverEntry[] {
             atVolts: 2.83,
             atMetres: 1,
             delaySeconds: 0,
+            shiftDb: 0,
             lowSlope: 12,
             highSlope: -24,
           },

@@ -17,6 +17,7 @@ import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
+import { tuneCrossover } from './tune-crossover';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -56,6 +57,7 @@ test('the table holds every job under its own name', () => {
     solvePart,
     spreadPortion,
     stretch,
+    tuneCrossover,
   });
 });
 

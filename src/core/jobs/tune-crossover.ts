@@ -1,10 +1,5 @@
 import { isCrossover } from '@/core/crossover/speaker-of';
-import {
-  tuneCrossover as tune,
-  type TuneProgress,
-  type TuneResult,
-  type TuneWish,
-} from '@/core/crossover/tune';
+import { tuningOf, type TuneProgress, type TuneResult, type TuneWish } from '@/core/crossover/tune';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
@@ -17,5 +12,11 @@ export const tuneCrossover: Job<
 > = async ({ sheet, wish }, { pause, progress }) => {
   if (!isCrossover(sheet)) throw new ReedError('document', 'The sheet is no crossover.');
   await pause();
-  return tune(sheet, wish, progress);
+  const search = tuningOf(sheet, wish);
+  for (;;) {
+    const step = search.next();
+    if (step.done) return step.value;
+    progress(step.value);
+    await pause();
+  }
 };

@@ -1,6 +1,7 @@
 import { bankPicture } from '@/core/bank/picture';
 import { anglesPicture } from '@/core/crossover/angles';
 import type { Hump } from '@/core/crossover/humps';
+import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
@@ -40,6 +41,7 @@ export const LENSES = {
   crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>
     Promise.resolve(trapsPicture(sheet, request)),
   ),
+  crossoverStep: plain((sheet) => Promise.resolve(stepPicture(sheet))),
   crossoverAngles: plain((sheet) => Promise.resolve(anglesPicture(sheet))),
 };
 

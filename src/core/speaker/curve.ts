@@ -51,13 +51,13 @@ export function curveAt({ logHz, db, degrees, tails }: Curve, hz: number): Compl
   if (u <= logHz[0]) return polar(db[0] + (tails.lowSlope * (u - logHz[0])) / Math.LN2, degrees[0]);
   if (u >= logHz[last])
     return polar(db[last] + (tails.highSlope * (u - logHz[last])) / Math.LN2, degrees[last]);
-  const i = placeOf(logHz, u);
+  const i = placeIn(logHz, u);
   const t = (u - logHz[i]) / (logHz[i + 1] - logHz[i]);
   return polar(db[i] + t * (db[i + 1] - db[i]), degrees[i] + t * (degrees[i + 1] - degrees[i]));
 }
 
-/** The row before `u`. */
-function placeOf(logHz: Float64Array, u: number): number {
+/** The row before `u`, the last but one at most. */
+export function placeIn(logHz: Float64Array, u: number): number {
   let [low, high] = [0, logHz.length - 1];
   while (high - low > 1) {
     const middle = (low + high) >> 1;

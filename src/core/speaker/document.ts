@@ -7,7 +7,7 @@ import { ReedError } from '@/core/errors';
 import { between, within } from '@/core/quantity/bounds';
 import { quoted } from '@/core/text';
 import { figuresFields, figuresSchema, type UnitFigures } from './figures';
-import { measuredSchema, tableFault } from './measured';
+import { measuredFault, measuredSchema } from './measured';
 import { placeSchema } from './place';
 
 /** How a unit spreads its sound: alike into half space, or as a flat round piston of its cone's area. */
@@ -170,17 +170,9 @@ export function unitFault(
   unit: Pick<Unit, 'measured' | 'ideal'> & Partial<UnitFigures>,
   as: 'sound' | 'terminals' = 'sound',
 ): { path: string; message: string } | null {
-  const level = unit.measured?.level;
-  const impedance = unit.measured?.impedance;
-  const fault =
-    (level && tableFault(level, level.levelDb)) ??
-    (impedance && tableFault(impedance, impedance.ohms)) ??
-    null;
-  if (fault !== null)
-    return {
-      path: `.measured.${level && tableFault(level, level.levelDb) ? 'level' : 'impedance'}`,
-      message: fault,
-    };
+  const fault = unit.measured && measuredFault(unit.measured);
+  if (fault) return { path: `.measured.${fault.path}`, message: fault.message };
+  const { level, impedance } = unit.measured ?? {};
   if (unit.ideal || as === 'terminals' || figuresOf(unit) !== undefined || (level && impedance))
     return null;
   const missing = REQUIRED.find((name) => unit[name] === undefined)!;

@@ -28,6 +28,19 @@ export const levelTableSchema = z.strictObject({
   atMetres: between(0.01, 100, ' m').default(1),
   /** What comes on top of the phase: how much later the sound arrives than from the reference point. */
   delaySeconds: between(-0.1, 0.1, ' s').default(0),
+  /** What is done to it before it is used; the rows stay as they were measured. */
+  smoothPerOctave: between(1, 96).optional(),
+  shiftDb: between(-100, 100, ' dB').default(0),
+  /** Another measurement that counts below a frequency, shifted to meet this one there. */
+  below: z
+    .strictObject({
+      frequenciesHz,
+      levelDb: listOf(between(-400, 400)),
+      phaseDegrees,
+      joinHz: within('hertz'),
+      shiftDb: between(-100, 100, ' dB').default(0),
+    })
+    .optional(),
   lowSlope: slopeSchema.default(12),
   highSlope: slopeSchema.default(-12),
 });
@@ -49,8 +62,31 @@ export const measuredSchema = z.strictObject({
 });
 export type Measured = z.infer<typeof measuredSchema>;
 
-/** What is wrong with a table beyond its single fields, in words that follow a name. */
-export function tableFault(
+/** What is wrong with tables beyond their single fields, and at which of them. */
+export function measuredFault({
+  level,
+  impedance,
+}: Measured): { path: string; message: string } | null {
+  const at = (path: string, message: string | null) => (message ? { path, message } : null);
+  const below = level?.below;
+  return (
+    (level && at('level', tableFault(level, level.levelDb))) ??
+    (below && at('level.below', tableFault(below, below.levelDb))) ??
+    (below && at('level.below', joinFault(level, below.joinHz))) ??
+    (impedance && at('impedance', tableFault(impedance, impedance.ohms))) ??
+    null
+  );
+}
+
+/** Tables that are joined must reach their join. */
+function joinFault({ frequenciesHz, below }: LevelTable, joinHz: number): string | null {
+  const rows =
+    below!.frequenciesHz.filter((hz) => hz < joinHz).length +
+    frequenciesHz.filter((hz) => hz >= joinHz).length;
+  return rows < 2 ? 'leaves fewer than two rows where it is joined' : null;
+}
+
+function tableFault(
   table: { frequenciesHz: number[]; phaseDegrees?: number[] },
   column: readonly number[],
 ): string | null {

@@ -9,6 +9,7 @@ import type { UnitFigures } from './figures';
 import { minimumPhaseDegrees } from './minimum-phase';
 import type { ImpedanceTable, LevelTable } from './measured';
 import type { Sight } from './place';
+import { workedLevel } from './tables/work';
 import { unitParts } from './unit-parts';
 import { unitAt } from './unit-response';
 
@@ -52,9 +53,10 @@ export function prepareUnit(unit: Unit): PreparedUnit {
       ? {
           level: {
             table: level,
-            curve: remembered(levelCurves, level, () =>
-              curveOf(level.frequenciesHz, level.levelDb, level.phaseDegrees, level),
-            ),
+            curve: remembered(levelCurves, level, () => {
+              const { frequenciesHz, levelDb, phaseDegrees } = workedLevel(level);
+              return curveOf(frequenciesHz, levelDb, phaseDegrees, level);
+            }),
           },
         }
       : {}),

@@ -27,9 +27,13 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
   }
   // What is computed only while it is looked at has a lens, or a screen of its own.
   for (const name of Object.keys(COMPUTED))
-    expect([...LENSES.map((l) => l.id), 'bank', 'crossoverTraps', 'crossoverAngles']).toContain(
-      name,
-    );
+    expect([
+      ...LENSES.map((l) => l.id),
+      'bank',
+      'crossoverTraps',
+      'crossoverAngles',
+      'crossoverStep',
+    ]).toContain(name);
 });
 
 test('a lens of another program shows as the first', () =>

@@ -1,6 +1,13 @@
 'use client';
 
-import { CircleHelp, FileSpreadsheet, Inbox, LibraryBig, SlidersHorizontal } from 'lucide-react';
+import {
+  CircleHelp,
+  FileSpreadsheet,
+  Inbox,
+  LibraryBig,
+  SlidersHorizontal,
+  Speaker,
+} from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import { useEffect, type ReactNode } from 'react';
@@ -56,6 +63,13 @@ export function Rail() {
         current={path === '/drawer'}
         prefetch={prefetch}
         icon={<Inbox size={18} strokeWidth={1.6} />}
+      />
+      <RailLink
+        href="/drivers"
+        label="Drivers"
+        current={path === '/drivers'}
+        prefetch={prefetch}
+        icon={<Speaker size={18} strokeWidth={1.6} />}
       />
       <span className={styles.gap} />
       <button

@@ -125,7 +125,8 @@ test('a bias resistor is bootstrapped, and looks many times as large', () => {
 });
 
 test('of the demo sheets every remedy that is offered betters its path', () => {
-  for (const sheet of demoMade('2026-11-24T08:00:00.000Z')) {
+  // A crossover is not mended joint by joint.
+  for (const sheet of demoMade('2026-11-24T08:00:00.000Z').filter((s) => !s.crossover)) {
     if (sheet.bank) continue;
     for (const joint of jointsOf(sheet, 0, 1000))
       for (const { lossDb, lostDb, stages } of remediesFor(sheet, joint, sheet.view.fromHz)) {

@@ -3,10 +3,18 @@ import { impedance } from './impedance';
 import type { CrossoverLens } from './lens';
 import { nominal } from './nominal';
 import { phase } from './phase';
+import { step } from './step';
 import { sum } from './sum';
 
 /** The lenses of a crossover, the usual ones first; their keys are their places. */
-export const CROSSOVER_LENSES: readonly CrossoverLens[] = [sum, nominal, phase, angles, impedance];
+export const CROSSOVER_LENSES: readonly CrossoverLens[] = [
+  sum,
+  nominal,
+  phase,
+  angles,
+  impedance,
+  step,
+];
 
 /** The lens that a document names; the first where this program has none of that name. */
 export const crossoverLensOf = (id: string): CrossoverLens =>
