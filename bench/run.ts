@@ -1,5 +1,6 @@
 import { benchAc, benchSpread } from './ac';
 import { benchBrowser } from './browser';
+import { benchCrossover } from './crossover';
 import { benchFit } from './fit';
 import { benchLargeSignal } from './large-signal';
 import { benchWeighUp } from './weigh';
@@ -10,4 +11,5 @@ benchSpread();
 benchLargeSignal();
 benchWeighUp();
 benchFit();
+benchCrossover();
 if (!process.argv.includes('engine')) void benchBrowser();

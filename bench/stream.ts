@@ -40,9 +40,9 @@ function tenOpAmps(): Sheet {
  * Runs in the page: arrow keys on the slider, sixty a second, while every change of the built curve
  * is timed. As text, because bundlers add helpers to functions that the page does not have.
  */
-const STREAM = `new Promise((resolve) => {
-  const slider = document.querySelector('[aria-label^="Try R1"]');
-  const shape = () => document.querySelector('path[data-layer="built"]').getAttribute('d');
+const streamOf = (part: string, layer: string) => `new Promise((resolve) => {
+  const slider = document.querySelector('[aria-label^="Try ${part}"]');
+  const shape = () => document.querySelector('path[data-layer="${layer}"]').getAttribute('d');
   const edits = [], pictures = [];
   let last = shape(), n = 0;
   const press = () => {
@@ -76,15 +76,39 @@ export async function benchStream(page: Page, url: string): Promise<void> {
   await page.getByRole('link', { name: 'Open Ten op-amps, seven layers' }).click();
   await page.getByRole('button', { name: /^R1,/ }).click();
   await page.keyboard.press('Escape');
-  await page.getByRole('slider', { name: /^Try R1/ }).waitFor();
+  await stream(page, 'ten op-amps, seven layers', 'R1', 'built');
+  await benchCrossoverStream(page, url);
+}
+
+/** The same on the demo's three-way with three keeps: ways, sums and keeps are seven lines. */
+async function benchCrossoverStream(page: Page, url: string): Promise<void> {
+  await page.goto(`${url}/sheet/demo-hall-speaker`);
+  await page.locator('path[data-layer="sum"]').waitFor();
+  for (let k = 0; k < 3; k++) {
+    await page.getByRole('button', { name: 'Keep', exact: true }).click();
+    await page.locator('input:focus').waitFor();
+    await page.keyboard.type(`keep ${k}`);
+    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: /^high: (turned over|as it is)/ }).click();
+  }
+  await page.getByRole('button', { name: /^L1,/ }).first().click();
+  await page.keyboard.press('Escape');
+  await stream(page, 'three ways, seven layers', 'L1', 'sum');
+}
+
+/** @param part whose slider is turned @param layer whose curve is watched */
+async function stream(page: Page, what: string, part: string, layer: string): Promise<void> {
+  await page.getByRole('slider', { name: new RegExp(`^Try ${part}`) }).waitFor();
   await page.waitForTimeout(1000);
-  const { edits, pictures } = await page.evaluate<{ edits: number[]; pictures: number[] }>(STREAM);
+  const { edits, pictures } = await page.evaluate<{ edits: number[]; pictures: number[] }>(
+    streamOf(part, layer),
+  );
   const waits = edits.flatMap((t) => {
     const next = pictures.find((p) => p > t);
     return next === undefined ? [] : [next - t];
   });
   const gaps = pictures.slice(1).map((p, i) => p - pictures[i]);
-  report(`Stream of ${edits.length} edits, ten op-amps, seven layers`, waits, 'ms');
+  report(`Stream of ${edits.length} edits, ${what}`, waits, 'ms');
   line('  p95', percentile(waits, 0.95), 'ms');
   line('  longest gap between pictures', Math.max(...gaps), 'ms');
   line('  pictures a second', pictures.length / SECONDS, '');

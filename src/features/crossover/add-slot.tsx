@@ -33,8 +33,8 @@ export function AddSlot({ way, index, crossover }: Props) {
         },
       }}
     >
-      <button type="button" className={styles.add} aria-label={`Add to ${way.name}`}>
-        + in line or across
+      <button type="button" className={styles.add}>
+        + in line or across<span className="visually-hidden"> of {way.name}</span>
       </button>
     </Dropdown>
   );

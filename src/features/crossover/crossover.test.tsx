@@ -133,9 +133,9 @@ describe('the screen', () => {
     const user = userEvent.setup({ delay: null });
     const before = await built(/^On axis/);
     const row = screen.getByRole('region', { name: 'Ways' });
-    await user.click(within(row).getByRole('button', { name: 'high turned over' }));
+    await user.click(within(row).getByRole('button', { name: /^high: (turned over|as it is)/ }));
     await waitFor(async () => expect(await built(/^On axis/)).not.toBe(before));
-    const turned = within(row).getByRole('button', { name: 'high turned over' });
+    const turned = within(row).getByRole('button', { name: /^high: (turned over|as it is)/ });
     expect(turned.getAttribute('aria-pressed')).toBe('false');
     await user.click(within(row).getByRole('button', { name: /^Driver of low/ }));
     await user.click(await screen.findByRole('menuitem', { name: 'Bass unit, 250 mm' }));

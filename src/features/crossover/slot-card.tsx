@@ -53,11 +53,12 @@ export const SlotCard = memo(function SlotCard({
             type="button"
             className={styles.body}
             title={name}
-            aria-label={`${wayName}: ${name}${stage.bypassed ? ', bypassed' : ''}`}
             onClick={() => setUi({ stageId: stage.id })}
           >
+            <span className="visually-hidden">{wayName}: </span>
             <span>{name}</span>
             <span className={styles.values}>{slotValues(stage, mark)}</span>
+            {stage.bypassed && <span className="visually-hidden">bypassed</span>}
           </button>
         </FormPopover>
         <Dropdown

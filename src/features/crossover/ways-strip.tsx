@@ -103,10 +103,10 @@ const WayRow = memo(function WayRow({ way, index, count, crossover, selected }: 
           type="button"
           className={end.inverted ? `${styles.polarity} ${styles.turned}` : styles.polarity}
           aria-pressed={end.inverted}
-          aria-label={`${way.name} turned over`}
           title="Plus and minus of the driver exchanged"
           onClick={() => attempt(() => turnOver(way.id))}
         >
+          <span className="visually-hidden">{way.name}: </span>
           {end.inverted ? 'turned over' : 'as it is'}
         </button>
         {depth !== 0 && (

@@ -25,29 +25,31 @@ function Picture({ sheet }: CrossoverLensProps) {
   const high = Math.ceil((top + 2) / 6) * 6;
   const ticks = Array.from({ length: 8 }, (_, k) => high - 42 + 6 * k);
   return (
-    <LensState problem={problem ?? picture?.problem ?? null} stale={stale}>
-      <div className={styles.stack}>
-        <div className={styles.choice}>
-          <Segmented<Shown>
-            size="small"
-            aria-label="Directions"
-            value={shown}
-            options={CHOICES}
-            onChange={show}
-          />
-          <span className={styles.model}>
-            Each unit a flat piston of its cone’s area in an endless wall; no room.
-          </span>
-        </div>
-        <OverBand
-          title="Level of the sum beside the axis"
-          sheet={sheet}
-          axis={{ domain: [high - 42, high], ticks }}
-          unit="dB"
-          layers={layers}
+    <div className={styles.stack}>
+      <div className={styles.choice}>
+        <Segmented<Shown>
+          size="small"
+          aria-label="Directions"
+          value={shown}
+          options={CHOICES}
+          onChange={show}
         />
+        <span className={styles.model}>
+          Each unit a flat piston of its cone’s area in an endless wall; no room.
+        </span>
       </div>
-    </LensState>
+      <LensState problem={problem ?? picture?.problem ?? null} stale={stale}>
+        <div className={styles.stack}>
+          <OverBand
+            title="Level of the sum beside the axis"
+            sheet={sheet}
+            axis={{ domain: [high - 42, high], ticks }}
+            unit="dB"
+            layers={layers}
+          />
+        </div>
+      </LensState>
+    </div>
   );
 }
 
