@@ -150,7 +150,7 @@ test('a value that cannot be read is explained where it was typed, and nothing c
 
 test('the keyboard alone makes a sheet, edits a part, pins a reading and finds a command', async () => {
   const page = await bench.page();
-  await page.getByRole('heading', { name: 'Shelf' }).waitFor();
+  await page.getByRole('heading', { name: 'Shelf', exact: true }).waitFor();
   await page.keyboard.press('n');
   await page.getByLabel('Called').focus();
   await page.keyboard.type('By keys');

@@ -206,7 +206,7 @@ describe('nothing is lost', () => {
     await page.getByRole('link', { name: 'Shelf', exact: true }).click();
     const dialog = page.getByRole('dialog', { name: /not stored yet/ });
     await dialog.getByRole('button', { name: 'Leave all the same' }).click();
-    await page.getByRole('heading', { name: 'Shelf' }).waitFor();
+    await page.getByRole('heading', { name: 'Shelf', exact: true }).waitFor();
     await page
       .getByRole('button', { name: 'Actions for Rumble filter for the record deck' })
       .click();
