@@ -1,7 +1,8 @@
+import { soundLevels } from '@/core/speaker/sound-levels';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { evenly } from '@/core/speaker/tune/measure';
-import { solveCrossover, soundLevels } from './solve';
+import { solveCrossover } from './solve';
 import { isCrossover } from './speaker-of';
 
 /** A curve of the sum in one direction. */

@@ -1,3 +1,4 @@
+import { soundLevels } from '@/core/speaker/sound-levels';
 import { demoDrivers } from '@/core/demo/drivers';
 import { hallSpeaker, shelfSpeaker } from '@/core/demo/crossovers';
 import { isPart } from '@/core/drawing/drawing';
@@ -14,7 +15,7 @@ import { musicWeight, partLoads } from './load';
 import { freshSlotIds, makeCrossover, redivided } from './make';
 import { drawnNames, networkDrawing } from './network-drawing';
 import { crossoverPicture } from './picture';
-import { solveCrossover, soundLevels } from './solve';
+import { solveCrossover } from './solve';
 import { isCrossover, speakerOf, type CrossoverDesign } from './speaker-of';
 import { stepPicture } from './time';
 import { trapsPicture } from './traps';

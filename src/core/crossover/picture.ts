@@ -1,8 +1,9 @@
+import { soundLevels } from '@/core/speaker/sound-levels';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { evenly } from '@/core/speaker/tune/measure';
 import { crossoverFigures, type CrossoverFigures } from './readings';
-import { alternating, phasesAtListener, solveCrossover, soundLevels, summed } from './solve';
+import { alternating, phasesAtListener, solveCrossover, summed } from './solve';
 import { isCrossover, type CrossoverDesign, type Load } from './speaker-of';
 
 /** A crossover as one layer shows it. */

@@ -1,9 +1,10 @@
+import { soundLevels } from '@/core/speaker/sound-levels';
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import type { Electrical, SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { evenly, spreadAboutMean, sumLevels } from '@/core/speaker/tune/measure';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import { heatOf } from './load';
-import { alternating, soundLevels, summed } from './solve';
+import { alternating, summed } from './solve';
 import type { Load } from './speaker-of';
 
 /** A number that a crossover is judged by, of one layer. */

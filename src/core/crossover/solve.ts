@@ -1,12 +1,7 @@
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
-import { levelsDb } from '@/core/response/response';
-import { REFERENCE_PASCALS, SPEED_OF_SOUND } from '@/core/speaker/air';
-import { SolvedSpeaker, type Electrical, type Sound } from '@/core/speaker/solved-speaker';
+import { SPEED_OF_SOUND } from '@/core/speaker/air';
+import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { speakerOf, type CrossoverDesign, type Load } from './speaker-of';
-
-/** Levels of a trace of pressures, dB re 20 uPa. */
-export const soundLevels = ({ re, im }: ComplexTrace): Float64Array =>
-  levelsDb({ re: re.map((x) => x / REFERENCE_PASCALS), im: im.map((x) => x / REFERENCE_PASCALS) });
 
 /** Speakers that were solved last, by what they are layers of: their equations are taken over. */
 const kept = new Map<string, SolvedSpeaker>();
@@ -53,5 +48,3 @@ export function phasesAtListener(
     return degrees - 360 * Math.round(degrees / 360);
   });
 }
-
-export type { Electrical, Sound };

@@ -1,3 +1,5 @@
+import { solveCrossover } from './solve';
+import { soundLevels } from '@/core/speaker/sound-levels';
 import { messageOf, ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Slot } from '@/core/slots';
@@ -5,7 +7,6 @@ import type { TrapAcrossSlot, TrapInLineSlot } from '@/core/slots/trap';
 import { evenly, leastImpedance } from '@/core/speaker/tune/measure';
 import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import type { Hump } from './humps';
-import { soundLevels } from './solve';
 import { isCrossover, speakerOf, type CrossoverDesign } from './speaker-of';
 import { stageOfSlot } from './stage-of-slot';
 
@@ -115,9 +116,9 @@ function effectOf(design: CrossoverDesign, hz: Float64Array) {
   };
 }
 
-/** Level of a way at one frequency. */
-const wayLevel = (design: CrossoverDesign, index: number, hz: number): number => {
-  const speaker = new SolvedSpeaker(speakerOf(design));
+/** Level of a way at one frequency; `name` is of those whose equations may be taken over. */
+const wayLevel = (design: CrossoverDesign, index: number, hz: number, name: string): number => {
+  const speaker = solveCrossover(design, 'true', name);
   return soundLevels(speaker.sound(speaker.electrical(Float64Array.of(hz))).ways[index])[0];
 };
 
@@ -132,9 +133,10 @@ function offerOf(
   frequenciesHz: Float64Array,
   slotFor: (ohms: number) => TrapInLineSlot | TrapAcrossSlot,
 ): TrapOffer | null {
-  const before = wayLevel(design, index, hz);
+  const before = wayLevel(design, index, hz, 'trap before');
   const taken = (logOhms: number) =>
-    before - wayLevel(withSlot(design, index, slotFor(Math.exp(logOhms))), index, hz);
+    before -
+    wayLevel(withSlot(design, index, slotFor(Math.exp(logOhms))), index, hz, slotFor(1).is);
   let [low, high] = [Math.log(0.2), Math.log(200)];
   // In line more is taken the more it resists, across the less.
   const rising = slotFor(1).is === 'trap-in-line';

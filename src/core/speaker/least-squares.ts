@@ -93,7 +93,7 @@ function nextPoint(
   return moved;
 }
 
-export function squares(r: ArrayLike<number>): number {
+function squares(r: ArrayLike<number>): number {
   let sum = 0;
   for (let k = 0; k < r.length; k++) sum += r[k] * r[k];
   return sum;

@@ -4,7 +4,7 @@ import { AMP_NET, type SpeakerDocument, type Unit } from './document';
 import { corrected, type Port } from './corrected';
 import { sightOf, turned, AHEAD, type Place, type Turn } from './place';
 import { DRIVE, speakerCircuit } from './speaker-circuit';
-import { prepareUnit, pressureAt, remembered, wayThrough, type PreparedUnit } from './unit';
+import { heardAt, prepareUnit, remembered, type PreparedUnit } from './unit';
 
 /** The sound of a speaker at a place, pascals, and of each of its units. */
 export interface Sound {
@@ -131,10 +131,9 @@ function heardOf(
     if (places.size >= MOST_PLACES) places.clear();
     found = emptyTrace(frequenciesHz.length);
     for (let k = 0; k < frequenciesHz.length; k++) {
-      const made = pressureAt(unit, frequenciesHz[k]);
-      const air = wayThrough(unit, sight, frequenciesHz[k]);
-      found.re[k] = made.re * air.re - made.im * air.im;
-      found.im[k] = made.re * air.im + made.im * air.re;
+      const { re, im } = heardAt(unit, sight, frequenciesHz[k]);
+      found.re[k] = re;
+      found.im[k] = im;
     }
     places.set(key, found);
   }

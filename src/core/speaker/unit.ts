@@ -1,5 +1,5 @@
 import type { Part } from '@/core/circuit/schema';
-import { size, type Complex } from '@/core/numeric/complex';
+import { size, times, type Complex } from '@/core/numeric/complex';
 import { REFERENCE_PASCALS, SPEED_OF_SOUND } from './air';
 import { pistonFactor } from './bessel';
 import { curveAt, curveOf, reaches, type Curve } from './curve';
@@ -157,12 +157,13 @@ export function pressureAt({ level, figures, ideal }: PreparedUnit, hz: number):
   return unitAt(figures!, hz).pascals;
 }
 
+/** Pressure at a listener for a volt at the terminals. */
+export function heardAt(unit: PreparedUnit, sight: Sight, hz: number): Complex {
+  return times(pressureAt(unit, hz), wayThrough(unit, sight, hz));
+}
+
 /** What becomes of that pressure on the way to a listener: exp(-j k r)/r, and how the unit beams. */
-export function wayThrough(
-  { pistonMetres }: PreparedUnit,
-  { metres, sine }: Sight,
-  hz: number,
-): Complex {
+function wayThrough({ pistonMetres }: PreparedUnit, { metres, sine }: Sight, hz: number): Complex {
   const k = (2 * Math.PI * hz) / SPEED_OF_SOUND;
   const beam = pistonMetres === undefined ? 1 : pistonFactor(k * pistonMetres * sine);
   const size = beam / metres;

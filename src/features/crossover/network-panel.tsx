@@ -8,8 +8,8 @@ import { composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { drawnAlike, quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
-import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
+import { ValueEditor } from '../sheet/value-editor';
 import { useAlike } from '../sheet/use-alike';
 import { setUi, useUi } from '../sheet/ui-state';
 import { setPart } from './actions';
@@ -29,7 +29,15 @@ export function NetworkPanel({ sheet }: { sheet: Sheet }) {
   const names = useMemo(() => crossoverNames(drawn), [drawn]);
   const labels = useMemo(() => labelsOf(ways, names, mark), [ways, names, mark]);
   const editor = useCallback(
-    (id: string) => <ValueEditor key={id} id={id} ways={ways} name={labels[id]?.name} />,
+    (id: string) => (
+      <ValueEditor
+        key={id}
+        id={id}
+        stages={ways.flatMap((w) => w.stages)}
+        name={labels[id]?.name}
+        onValue={setPart}
+      />
+    ),
     [ways, labels],
   );
   const parts = ways.reduce(
@@ -95,31 +103,4 @@ function labelsOf(
         };
   }
   return labels;
-}
-
-/** The field that stands in the place of a part's value. */
-function ValueEditor({
-  id,
-  ways,
-  name,
-}: {
-  id: string;
-  ways: readonly Way[];
-  name: string | undefined;
-}) {
-  const mark = usePreferences((p) => p.mark);
-  const { stageId, part } = splitComposedId(id);
-  const stage = ways.flatMap((w) => w.stages).find((s) => s.id === stageId);
-  const quantity = stage && quantityOfPart(stage, part);
-  if (!stage || !quantity) return null;
-  return (
-    <QuantityInput
-      label={`Value of ${name ?? part}`}
-      value={valuesOf(stage)[part]}
-      kind={quantity.quantity}
-      mark={mark}
-      onCommit={(value) => setPart(stageId, part, value!)}
-      onDone={() => setUi({ editingPart: null })}
-    />
-  );
 }

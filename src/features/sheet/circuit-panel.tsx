@@ -18,12 +18,12 @@ import {
   valuesOf,
 } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
-import { QuantityInput } from '@/ui/controls/quantity-input';
 import { Schematic } from '@/ui/schematic/schematic';
 import { setValue } from './actions/parts';
 import { pieceWords } from './made-words';
 import { StageFacts } from './stage-facts';
 import { SupplyChoice } from './supply-choice';
+import { ValueEditor } from './value-editor';
 import { useAlike } from './use-alike';
 import { useEvaluated } from './use-evaluation';
 import { setUi, useUi, type Grafting } from './ui-state';
@@ -78,7 +78,9 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
     else setModelMenu(true);
   }, []);
   const editor = useCallback(
-    (id: string) => <ValueEditor key={id} id={id} stages={stages} name={labels[id]?.name} />,
+    (id: string) => (
+      <ValueEditor key={id} id={id} stages={stages} name={labels[id]?.name} onValue={setValue} />
+    ),
     [stages, labels],
   );
   return (
@@ -207,33 +209,6 @@ const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean 
     />
   );
 });
-
-/** The field that stands in the place of a part's value. */
-function ValueEditor({
-  id,
-  stages,
-  name,
-}: {
-  id: string;
-  stages: readonly Stage[];
-  name: string | undefined;
-}) {
-  const mark = usePreferences((p) => p.mark);
-  const { stageId, part } = splitComposedId(id);
-  const stage = stages.find((s) => s.id === stageId);
-  const quantity = stage && quantityOfPart(stage, part);
-  if (!stage || !quantity) return null;
-  return (
-    <QuantityInput
-      label={`Value of ${name ?? part}`}
-      value={valuesOf(stage)[part]}
-      kind={quantity.quantity}
-      mark={mark}
-      onCommit={(value) => setValue(stageId, part, value!)}
-      onDone={() => setUi({ editingPart: null })}
-    />
-  );
-}
 
 /** Names, values, and the exact value where the chosen one departs from it. */
 function labelsOf(

@@ -1,7 +1,7 @@
 import { findPeak } from '@/core/numeric/root';
-import { levelDb } from '@/core/response/response';
-import { REFERENCE_PASCALS } from '../air';
+import { spaced } from '@/core/response/landmarks';
 import type { SpeakerTarget } from '../document';
+import { soundLevels } from '../sound-levels';
 import type { SolvedSpeaker } from '../solved-speaker';
 
 /** What a target asks of a speaker, as it is. */
@@ -21,24 +21,20 @@ const LOAD_POINTS = 361;
 const grids = new Map<string, Float64Array>();
 const MOST_GRIDS = 60;
 
-/** Frequencies even on a log axis, ends included; the same object for the same question. */
+/** `spaced`, the same object for the same question: what is remembered of a grid is found again by it. */
 export function evenly(fromHz: number, toHz: number, points: number): Float64Array {
   const key = `${fromHz} ${toHz} ${points}`;
   let grid = grids.get(key);
   if (!grid) {
     if (grids.size >= MOST_GRIDS) grids.clear();
-    grid = Float64Array.from({ length: points }, (_, k) =>
-      k === points - 1 ? toHz : fromHz * (toHz / fromHz) ** (k / (points - 1)),
-    );
-    grids.set(key, grid);
+    grids.set(key, (grid = spaced(fromHz, toHz, points)));
   }
   return grid;
 }
 
 /** Levels of the sum at the listening place, dB re 20 uPa. */
 export function sumLevels(speaker: SolvedSpeaker, frequenciesHz: Float64Array): Float64Array {
-  const { sum } = speaker.sound(speaker.electrical(frequenciesHz));
-  return sum.re.map((re, k) => levelDb(re / REFERENCE_PASCALS, sum.im[k] / REFERENCE_PASCALS));
+  return soundLevels(speaker.sound(speaker.electrical(frequenciesHz)).sum);
 }
 
 /** The largest distance of values from their mean. */

@@ -2,7 +2,7 @@ import { lowPassPrototype, prototypeMagnitude } from '@/core/response/prototypes
 import { REFERENCE_PASCALS } from '../air';
 import { GROUND_NET, type AcousticEdge, type SpeakerDocument, type WayTarget } from '../document';
 import { sightOf } from '../place';
-import { prepareUnit, pressureAt, wayThrough } from '../unit';
+import { heardAt, prepareUnit } from '../unit';
 
 /** A way with a shape to follow, over the band of its target. */
 export interface ShapedWay {
@@ -34,8 +34,8 @@ export function shapedWay(
   const unit = prepareUnit(own);
   const sight = sightOf(own.place, listen);
   const soundDb = bandHz.map((hz) => {
-    const [made, air] = [pressureAt(unit, hz), wayThrough(unit, sight, hz)];
-    const pascals = Math.hypot(made.re, made.im) * Math.hypot(air.re, air.im);
+    const heard = heardAt(unit, sight, hz);
+    const pascals = Math.hypot(heard.re, heard.im);
     return 20 * Math.log10(pascals / REFERENCE_PASCALS + 1e-30);
   });
   const shapeDb = bandHz.map((hz) => edgeDb(lowPass, hz) + edgeDb(highPass, hz, true));

@@ -8,7 +8,7 @@ import { GROUND_NET, AMP_NET, type SpeakerDocument } from '../document';
 import { sightOf } from '../place';
 import { SolvedSpeaker } from '../solved-speaker';
 import { DRIVE, speakerCircuit } from '../speaker-circuit';
-import { prepareUnit, pressureAt, wayThrough } from '../unit';
+import { heardAt, prepareUnit } from '../unit';
 import { evenly, LOAD_BAND } from './measure';
 import { shapedWay, type ShapedWay } from './shaped-way';
 
@@ -96,13 +96,7 @@ export class SpeakerTrial {
     this.sounding = this.soundingNets(
       units.map((unit, i) => {
         const sight = sightOf(document.drivers[i].place, document.listen);
-        return (hz: number) => {
-          const [made, air] = [pressureAt(unit, hz), wayThrough(unit, sight, hz)];
-          return {
-            re: made.re * air.re - made.im * air.im,
-            im: made.re * air.im + made.im * air.re,
-          };
-        };
+        return (hz: number) => heardAt(unit, sight, hz);
       }),
     );
     this.shaped = (target.ways ?? []).flatMap((wanted) => shapedWay(document, wanted, this.bandHz));

@@ -86,7 +86,7 @@ export function limitsOf(
 }
 
 /** Departures in units of the band that was asked for, and what the load falls short by. */
-export function squares(trial: SpeakerTrial) {
+function squares(trial: SpeakerTrial) {
   const { withinDb } = trial.document.target!;
   const points = trial.bandHz.length;
   const least = wantedOhms(trial);

@@ -5,7 +5,7 @@ import type { LineLayer } from '@/ui/chart/layers';
 import { LensState } from '../../sheet/lens-state';
 import { useLens } from '../../sheet/use-lens';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
-import { line, OverBand } from './over-band';
+import { line, OverBand, soundAxis } from './over-band';
 import styles from '../lens-panel.module.css';
 
 type Shown = 'up' | 'side' | 'means';
@@ -21,9 +21,6 @@ function Picture({ sheet }: CrossoverLensProps) {
   const [shown, show] = useState<Shown>('up');
   const { picture, problem, stale } = useLens(sheet, { lens: 'crossoverAngles' });
   const layers = useMemo(() => (picture ? layersOf(picture, shown) : []), [picture, shown]);
-  const top = Math.max(0, ...layers.flatMap((l) => Array.from(l.y)));
-  const high = Math.ceil((top + 2) / 6) * 6;
-  const ticks = Array.from({ length: 8 }, (_, k) => high - 42 + 6 * k);
   return (
     <div className={styles.stack}>
       <div className={styles.choice}>
@@ -43,7 +40,7 @@ function Picture({ sheet }: CrossoverLensProps) {
           <OverBand
             title="Level of the sum beside the axis"
             sheet={sheet}
-            axis={{ domain: [high - 42, high], ticks }}
+            axis={soundAxis(layers.map((l) => l.y))}
             unit="dB"
             layers={layers}
           />

@@ -1,15 +1,14 @@
 import { useMemo } from 'react';
 import { levelAxis } from '@/ui/chart/axis';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
-import { line, OverBand } from './over-band';
+import { line, meanInBand, OverBand } from './over-band';
 
 /** The textbook against the truth: sums about their own means, so that only the shape differs. */
 function Picture({ sheet, crossover, picture }: CrossoverLensProps) {
   const { frequenciesHz: x, layers } = picture;
   const shown = useMemo(() => {
     const about = (db: Float64Array) => {
-      const inside = db.filter((_, k) => x[k] >= crossover.fromHz && x[k] <= crossover.toHz);
-      const mean = inside.reduce((a, b) => a + b, 0) / Math.max(1, inside.length);
+      const mean = meanInBand(x, db, crossover) ?? 0;
       return db.map((v) => v - mean);
     };
     const of = (id: string) => layers.find((l) => l.id === id);

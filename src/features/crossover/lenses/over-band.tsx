@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { valueAt, type ValueAxis } from '@/ui/chart/axis';
@@ -82,3 +83,24 @@ export const line = (
   x: ArrayLike<number>,
   y: ArrayLike<number>,
 ): LineLayer => ({ kind: 'line', id, name, look, x, y });
+
+/** So much of a level is shown below its top. */
+const SHOWN_DB = 42;
+
+/** An axis for levels of sound: six decibels a line, from a little above the loudest. */
+export function soundAxis(levels: readonly ArrayLike<number>[]): ValueAxis {
+  const top = Math.max(0, ...levels.flatMap((l) => Array.from(l)));
+  const high = Math.ceil((top + 2) / 6) * 6;
+  const ticks = Array.from({ length: SHOWN_DB / 6 + 1 }, (_, k) => high - SHOWN_DB + 6 * k);
+  return { domain: [high - SHOWN_DB, high], ticks };
+}
+
+/** The mean of a level over the band that a crossover is asked for; none where nothing of it is shown. */
+export function meanInBand(
+  x: Float64Array,
+  db: Float64Array,
+  { fromHz, toHz }: Pick<Crossover, 'fromHz' | 'toHz'>,
+): number | undefined {
+  const inside = db.filter((_, k) => x[k] >= fromHz && x[k] <= toHz);
+  return inside.length === 0 ? undefined : inside.reduce((a, b) => a + b, 0) / inside.length;
+}

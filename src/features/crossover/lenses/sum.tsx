@@ -6,16 +6,12 @@ import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import type { ValueAxis } from '@/ui/chart/axis';
 import type { BandLayer, ChartLayer, LineLayer } from '@/ui/chart/layers';
 import { useLens } from '../../sheet/use-lens';
 import { HumpCard, type MarkedHump } from '../hump-card';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
-import { line, OverBand, WAY_LOOKS } from './over-band';
+import { line, meanInBand, OverBand, soundAxis, WAY_LOOKS } from './over-band';
 import card from '../hump-card.module.css';
-
-/** So much of the level is shown below its top. */
-const SHOWN_DB = 42;
 
 function Picture(props: CrossoverLensProps) {
   const [marked, setMarked] = useState<MarkedHump | null>(null);
@@ -112,7 +108,7 @@ function Sum({
     <OverBand
       title="Level of the sum and its ways over frequency"
       sheet={sheet}
-      axis={axisOf(picture)}
+      axis={soundAxis(picture.layers.flatMap((l) => (l.id === 'nominal' ? [] : [l.sumDb])))}
       unit="dB"
       layers={layers}
     />
@@ -143,14 +139,10 @@ function layersOf(
 }
 
 /** What the sum shall keep out of: more than the limits from its own mean over the band. */
-function wantedAround(
-  { fromHz, toHz, withinDb }: Crossover,
-  x: Float64Array,
-  sumDb: Float64Array,
-): BandLayer[] {
-  const inside = sumDb.filter((_, k) => x[k] >= fromHz && x[k] <= toHz);
-  if (inside.length === 0) return [];
-  const mean = inside.reduce((a, b) => a + b, 0) / inside.length;
+function wantedAround(crossover: Crossover, x: Float64Array, sumDb: Float64Array): BandLayer[] {
+  const { fromHz, toHz, withinDb } = crossover;
+  const mean = meanInBand(x, sumDb, crossover);
+  if (mean === undefined) return [];
   const band = {
     kind: 'band' as const,
     name: 'wanted',
@@ -162,13 +154,6 @@ function wantedAround(
     { ...band, id: 'wanted above', low: [high, high], high: [Infinity, Infinity] },
     { ...band, id: 'wanted below', low: [low - 12, low - 12], high: [low, low] },
   ];
-}
-
-function axisOf({ layers }: CrossoverPicture): ValueAxis {
-  const top = Math.max(0, ...layers.filter((l) => l.id !== 'nominal').flatMap((l) => [...l.sumDb]));
-  const high = Math.ceil((top + 2) / 6) * 6;
-  const ticks = Array.from({ length: SHOWN_DB / 6 + 1 }, (_, k) => high - SHOWN_DB + 6 * k);
-  return { domain: [high - SHOWN_DB, high], ticks };
 }
 
 export const sum: CrossoverLens = {
