@@ -5,6 +5,18 @@ import type { PartChoices, Sheet, Source, Stage, Way } from '@/core/sheet/schema
 import type { Slot } from '@/core/slots';
 import type { SectionSlot } from '@/core/slots/section';
 import type { Place } from '@/core/speaker/place';
+import {
+  activeStages,
+  INPUT_BUFFER,
+  isActive,
+  levelTrim,
+  LINE_OHMS,
+  stageOfActive,
+  trimOf,
+  USUAL_GAIN_DB,
+  type ActiveStage,
+} from './active';
+import { driverEnd, type DriverEnd } from './speaker-of';
 import { redesignedSlot, stageOfSlot } from './stage-of-slot';
 
 /** One way of a new crossover, from the lowest up. */
@@ -17,6 +29,9 @@ export interface NewWay {
   nominalOhms: number;
   /** Slots behind its sections. */
   slots?: readonly Slot[];
+  /** An amplifier of its own: its sections are built of op-amps, with these stages behind them. */
+  amplifier?: NonNullable<DriverEnd['amplifier']>;
+  active?: readonly ActiveStage[];
   /** Wire of its coils, metres. */
   wireMetres?: number;
 }
@@ -35,11 +50,14 @@ export interface NewCrossover {
 /** What of a crossover decides its sections. */
 export type Division = Pick<Crossover, 'splitsHz' | 'alignment' | 'order' | 'nominalOhms'>;
 
+/** A section with one edge. */
+export type EdgeSlot = Exclude<SectionSlot, { pass: 'band' }>;
+
 /** The sections that a way begins with: a high-pass above its lower split, a low-pass below its upper. */
 export function sectionsOf(
   { splitsHz, alignment, order, nominalOhms }: Division,
   way: number,
-): SectionSlot[] {
+): EdgeSlot[] {
   const common = { is: 'section' as const, alignment, order, ohms: nominalOhms[way] };
   return [
     ...(way > 0 ? [{ ...common, pass: 'high' as const, hz: splitsHz[way - 1] }] : []),
@@ -53,7 +71,10 @@ export function sectionsOf(
  */
 export const isTurnedOver = (order: number, way: number): boolean => order === 2 && way % 2 === 1;
 
-/** A passive crossover as textbooks have it: sections for nominal loads, and what was asked for besides. */
+/**
+ * A crossover as textbooks have it: sections for nominal loads, or of op-amps ahead of an amplifier,
+ * and what was asked for besides.
+ */
 export function makeCrossover(wanted: NewCrossover): Sheet {
   const { ways, source, parts = DEFAULT_PARTS, ...rest } = wanted;
   const crossover: Crossover = { ...wanted.crossover, nominalOhms: ways.map((w) => w.nominalOhms) };
@@ -80,23 +101,33 @@ export function makeCrossover(wanted: NewCrossover): Sheet {
     ...base,
     crossover,
     ways: ways.map((way, i): Way => {
-      const { wireMetres } = way;
+      const { wireMetres, amplifier } = way;
       const stage = (slot: Slot, origin: Stage['origin']) =>
         stageOfSlot(ids(), slot, parts, { origin, wireMetres });
+      const active = (asked: ActiveStage, origin: Stage['origin']) =>
+        stageOfActive(ids(), asked, parts, origin);
+      const sections = sectionsOf(crossover, i);
       return {
         id: way.id,
         name: way.name,
         from: { is: 'source' },
-        stages: [
-          ...sectionsOf(crossover, i).map((slot) => stage(slot, 'ask')),
-          ...(way.slots ?? []).map((slot) => stage(slot, 'hand')),
-        ],
+        stages: amplifier
+          ? [
+              active(INPUT_BUFFER, 'hand'),
+              ...sections.flatMap(activeStages).map((asked) => active(asked, 'ask')),
+              ...(way.active ?? []).map((asked) => active(asked, 'hand')),
+            ]
+          : [
+              ...sections.map((slot) => stage(slot, 'ask')),
+              ...(way.slots ?? []).map((slot) => stage(slot, 'hand')),
+            ],
         to: {
           is: 'driver',
           name: way.driver.name,
           driver: way.driver.id,
           inverted: isTurnedOver(crossover.order, i),
           place: way.place,
+          ...(amplifier ? { amplifier } : {}),
         },
       };
     }),
@@ -132,6 +163,9 @@ export function redivided<D extends Divided>(design: D, now: Crossover): D {
   if (before && divisionOf(before) === divisionOf(now)) return { ...design, crossover: now };
   const fresh = freshSlotIds(design);
   const ways = design.ways.map((way, index): Way => {
+    const turned = turnedFor(way, index, before, now);
+    if (isActive(way))
+      return { ...way, stages: activeRedivided(way, index, now, design.parts, fresh), to: turned };
     const wound = way.stages.flatMap((s) => Object.values(s.parts)).find((p) => p.wound)?.wound;
     const passOf = ({ slot }: Stage) => (slot?.is === 'section' ? slot.pass : undefined);
     const stages = sectionsOf(now, index).flatMap((slot) => {
@@ -143,13 +177,109 @@ export function redivided<D extends Divided>(design: D, now: Crossover): D {
       const wireMetres = wound?.wireMetres;
       return stageOfSlot(fresh(), slot, design.parts, { origin: 'ask', wireMetres });
     });
-    const { to } = way;
-    const turns = before && isTurnedOver(now.order, index) !== isTurnedOver(before.order, index);
     return {
       ...way,
       stages: [...stages, ...way.stages.filter((s) => s.origin !== 'ask')],
-      to: to.is === 'driver' && turns ? { ...to, inverted: !to.inverted } : to,
+      to: turned,
     };
   });
   return { ...design, crossover: now, ways };
 }
+
+/** What a way ends in, turned over where the new order asks for it and the old one did not. */
+function turnedFor(way: Way, index: number, before: Crossover | undefined, now: Crossover) {
+  const to = driverEnd(way);
+  const turns = before && isTurnedOver(now.order, index) !== isTurnedOver(before.order, index);
+  return turns ? { ...to, inverted: !to.inverted } : to;
+}
+
+/** Stages with op-amps that follow the ask, designed anew where they stand; they keep their ids. */
+function activeRedivided(
+  { stages }: Way,
+  index: number,
+  now: Crossover,
+  parts: PartChoices,
+  fresh: () => string,
+): Stage[] {
+  const old = stages.filter((s) => s.origin === 'ask');
+  // Where sections were replaced by hand, by a knob for one, those stand in their place.
+  const passOf = ({ topology }: Stage) => topology?.match(/(low|high)-pass$/)?.[1];
+  const made = sectionsOf(now, index)
+    .filter(
+      ({ pass }) => old.some((s) => passOf(s) === pass) || !stages.some((s) => passOf(s) === pass),
+    )
+    .flatMap(activeStages)
+    .map((asked, i) => stageOfActive(old[i]?.id ?? fresh(), asked, parts, 'ask'));
+  const by = stages.filter((s) => s.origin !== 'ask');
+  const first = stages.findIndex((s) => s.origin === 'ask');
+  const ahead = first < 0 ? by.length : first;
+  return [...by.slice(0, ahead), ...made, ...by.slice(ahead)];
+}
+
+/**
+ * The same crossover with an amplifier for every way, or with one for all: sections are designed anew,
+ * pads become level trims and trims pads; what has no counterpart goes.
+ *
+ * @throws ReedError `design` for sections that cannot be
+ */
+export function withAmplifiers<D extends Divided & Pick<Sheet, 'source'>>(
+  design: D,
+  each: boolean,
+): D {
+  const crossover = design.crossover!;
+  const gain = 10 ** ((each ? -1 : 1) * (USUAL_GAIN_DB / 20));
+  const wanted = design.ways.map((way, i): NewWay => {
+    const { name, driver, place = MIDDLE } = driverEnd(way);
+    const downDb = Number(trimsOf(way).toFixed(9));
+    return {
+      id: way.id,
+      name: way.name,
+      driver: { id: driver, name },
+      place,
+      nominalOhms: crossover.nominalOhms[i],
+      ...(each
+        ? {
+            amplifier: { gainDb: USUAL_GAIN_DB, ohms: design.source.ohms },
+            active: downDb > 0 ? [levelTrim(downDb)] : [],
+          }
+        : downDb > 0
+          ? {
+              slots: [
+                { is: 'pad' as const, downDb, ohms: crossover.nominalOhms[i], adjustable: false },
+              ],
+            }
+          : {}),
+    };
+  });
+  // There and back a level is what it was.
+  const scaled = (volts: number) => Number((volts * gain).toPrecision(each ? 12 : 9));
+  const volts = scaled(design.source.volts);
+  const made = makeCrossover({
+    id: 'new',
+    title: '',
+    at: new Date(0).toISOString(),
+    ways: wanted,
+    crossover: { ...crossover, loudVolts: scaled(crossover.loudVolts) },
+    source: each
+      ? { name: 'Line', ohms: LINE_OHMS, volts }
+      : { name: 'Amplifier', ohms: amplifierOhms(design.ways), volts },
+    parts: design.parts,
+  });
+  const ways = made.ways.map((way, i) => ({
+    ...way,
+    to: { ...driverEnd(way), inverted: driverEnd(design.ways[i]).inverted },
+  }));
+  return { ...design, crossover: made.crossover, source: made.source, ways };
+}
+
+const MIDDLE: Place = { xMetres: 0, yMetres: 0, zMetres: 0 };
+
+/** How much level is taken from a way by hand, dB. */
+const trimsOf = ({ stages }: Way): number =>
+  stages.reduce(
+    (db, stage) => db + (stage.slot?.is === 'pad' ? stage.slot.downDb : trimOf(stage)),
+    0,
+  );
+
+const amplifierOhms = (ways: readonly Way[]): number =>
+  ways.map((w) => driverEnd(w).amplifier?.ohms).find((ohms) => ohms !== undefined) ?? 0;

@@ -8,6 +8,7 @@ import {
 import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { namesInCircuit, partNames } from '@/core/sheet/path-circuit';
 import type { Way } from '@/core/sheet/schema';
+import { isActive } from './active';
 import { driverEnd, type CrossoverDesign } from './speaker-of';
 
 /** The line that all ways leave, to the left of their first parts. */
@@ -17,6 +18,9 @@ const APART = 3;
 
 /** What the driver of a way is called in the drawing. */
 export const driverSymbolId = (way: Pick<Way, 'id'>): string => composedId(way.id, 'driver');
+
+/** What the amplifier of a way is called in the drawing. */
+export const amplifierSymbolId = (way: Pick<Way, 'id'>): string => composedId(way.id, 'amplifier');
 
 /** The names of all parts of a crossover, numbered through from way to way. */
 export const crossoverNames = (ways: readonly Way[]): Map<string, Map<string, string>> =>
@@ -64,23 +68,47 @@ export function networkDrawing(ways: readonly Way[]): Drawing {
     first ??= input[1];
     last = input[1];
     ends.push({ way, at: output });
-    top = Math.max(bounds.bottom + shift[1], output[1] + DRIVER) + APART;
+    top = Math.max(bounds.bottom + shift[1], output[1] + DRIVER + AMPLIFIER_DROP) + APART;
   }
-  // The drivers stand below each other at the far end.
+  // The drivers stand below each other at the far end, those with amplifiers of their own behind them.
   const right = Math.max(...ends.map(({ at }) => at[0])) + 2;
+  const far = ways.some(isActive) ? right + AMPLIFIER + 2 : right;
   for (const { way, at } of ends) {
-    if (at[0] < right) wires.push([at, [right, at[1]]]);
+    const line = at[1] + (isActive(way) ? AMPLIFIER_DROP : 0);
+    if (isActive(way)) {
+      symbols.push(
+        { kind: 'amplifier', id: amplifierSymbolId(way), toward: 'right', at: [right, at[1]] },
+        { kind: 'ground', at: [right, at[1] + 3] },
+      );
+      wires.push(
+        [at, [right, at[1]]],
+        [
+          [right, at[1] + 2],
+          [right, at[1] + 3],
+        ],
+        [
+          [right + AMPLIFIER, line],
+          [far, line],
+        ],
+      );
+    } else if (at[0] < far) wires.push([at, [far, line]]);
     const driver = { kind: 'driver', id: driverSymbolId(way), toward: 'down' as const };
     const turned = driverEnd(way).inverted;
     symbols.push(
       turned
-        ? { ...driver, toward: 'up', at: [right, at[1] + DRIVER] }
-        : { ...driver, at: [right, at[1]] },
-      { kind: 'ground', at: [right, at[1] + DRIVER] },
+        ? { ...driver, toward: 'up', at: [far, line + DRIVER] }
+        : { ...driver, at: [far, line] },
+      { kind: 'ground', at: [far, line + DRIVER] },
     );
   }
   const start = first ?? 0;
-  symbols.push({ kind: 'port', name: 'amplifier', flow: 'in', net: 'in', at: [TRUNK - 1, start] });
+  symbols.push({
+    kind: 'port',
+    name: ways.some(isActive) ? 'line' : 'amplifier',
+    flow: 'in',
+    net: 'in',
+    at: [TRUNK - 1, start],
+  });
   wires.push([
     [TRUNK - 1, start],
     [TRUNK, start],
@@ -93,8 +121,10 @@ export function networkDrawing(ways: readonly Way[]): Drawing {
   return { symbols, wires };
 }
 
-/** Length of a driver's symbol. */
+/** Length of a driver's symbol, and of an amplifier's, whose output lies below its input. */
 const DRIVER = 4;
+const AMPLIFIER = 4;
+const AMPLIFIER_DROP = 1;
 
 const STRAIGHT: Drawing = {
   symbols: [

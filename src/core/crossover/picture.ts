@@ -2,7 +2,9 @@ import { soundLevels } from '@/core/speaker/sound-levels';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { evenly } from '@/core/speaker/tune/measure';
+import { amplifierLoads, hardest, sizesOf } from './loads';
 import { crossoverFigures, type CrossoverFigures } from './readings';
+import { slotGains, type SlotGain } from './slot-gains';
 import { alternating, phasesAtListener, solveCrossover, summed } from './solve';
 import { isCrossover, type CrossoverDesign, type Load } from './speaker-of';
 
@@ -14,10 +16,15 @@ export interface CrossoverLayer {
   turnedDb: Float64Array;
   /** Of the sum, without the delay of the way to the listener. */
   sumDegrees: Float64Array;
-  ways: { id: string; levelDb: Float64Array; degrees: Float64Array }[];
-  /** What the amplifier sees. */
-  ohms: Float64Array;
-  ohmsDegrees: Float64Array;
+  ways: {
+    id: string;
+    levelDb: Float64Array;
+    degrees: Float64Array;
+    /** What each of its slots adds to the level at the middle of its band, by stage, dB. */
+    slots: SlotGain[];
+  }[];
+  /** What each amplifier sees, and the resistance that would be as hard on it. */
+  loads: { way?: string; ohms: Float64Array; degrees: Float64Array; hardest: Float64Array }[];
   figures: CrossoverFigures;
 }
 
@@ -65,7 +72,7 @@ function layerOf(
   const speaker = solveCrossover(design, load, name);
   const electrical = speaker.electrical(hz);
   const { sum, ways } = speaker.sound(electrical);
-  const z = speaker.impedance(electrical);
+  const slots = slotGains(design, speaker);
   return {
     id,
     sumDb: soundLevels(sum),
@@ -75,10 +82,15 @@ function layerOf(
       id: design.ways[i].id,
       levelDb: soundLevels(way),
       degrees: phasesAtListener(way, hz, metres),
+      slots: slots[i],
     })),
-    ohms: z.re.map((re, k) => Math.hypot(re, z.im[k])),
-    ohmsDegrees: z.re.map((re, k) => (Math.atan2(z.im[k], re) * 180) / Math.PI),
-    figures: crossoverFigures(speaker, design.crossover, load),
+    loads: amplifierLoads(design, speaker, electrical).map(({ way, ohms: z }) => ({
+      ...(way === undefined ? {} : { way }),
+      ohms: sizesOf(z),
+      degrees: z.re.map((re, k) => (Math.atan2(z.im[k], re) * 180) / Math.PI),
+      hardest: hardest(z),
+    })),
+    figures: crossoverFigures(speaker, design, load),
   };
 }
 

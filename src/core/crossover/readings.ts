@@ -3,9 +3,11 @@ import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import type { Electrical, SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { evenly, spreadAboutMean, sumLevels } from '@/core/speaker/tune/measure';
 import type { Crossover } from '@/core/sheet/crossover-schema';
+import { hasAmplifiers } from './active';
 import { heatOf } from './load';
+import { amplifierLoads, hardest, sizesOf } from './loads';
 import { alternating, summed } from './solve';
-import type { Load } from './speaker-of';
+import type { CrossoverDesign, Load } from './speaker-of';
 
 /** A number that a crossover is judged by, of one layer. */
 export interface CrossoverFigure {
@@ -15,6 +17,9 @@ export interface CrossoverFigure {
   /** The part it is about, and what a sine makes of it there. */
   part?: string;
   sineWatts?: number;
+  /** Of a load: its phase there, and the resistance that is as hard on the amplifier at its hardest. */
+  degrees?: number;
+  hardest?: { ohms: number; atHz: number };
 }
 
 export const CROSSOVER_READINGS = ['sum', 'impedance', 'phase', 'null', 'dip', 'heat'] as const;
@@ -41,34 +46,46 @@ const WHOLE = { fromHz: 20, toHz: 20_000, points: 361 };
  */
 export function crossoverFigures(
   speaker: SolvedSpeaker,
-  crossover: Crossover,
+  design: Pick<CrossoverDesign, 'ways' | 'crossover'>,
   load: Load = 'true',
 ): CrossoverFigures {
+  const { crossover } = design;
   const hz = evenly(WHOLE.fromHz, WHOLE.toHz, WHOLE.points);
   const electrical = speaker.electrical(hz);
   const { sum, ways } = speaker.sound(electrical);
   const band = evenly(crossover.fromHz, crossover.toHz, BAND_POINTS);
   return {
     sum: { value: spreadAboutMean(sumLevels(speaker, band)) },
-    impedance: leastLoad(speaker.impedance(electrical), hz),
+    impedance: amplifierLoads(design, speaker, electrical)
+      .map(({ ohms }) => leastLoad(ohms, hz))
+      .reduce((a, b) => (b.value < a.value ? b : a)),
     ...atSplits(speaker, crossover.splitsHz, { hz, levels: ways.map(soundLevels) }),
     dip: load === 'true' ? dipUp(speaker, electrical, soundLevels(sum), crossover) : null,
-    heat: load === 'true' ? heatOf(speaker, crossover) : null,
+    heat: load === 'true' && !hasAmplifiers(design) ? heatOf(speaker, crossover) : null,
   };
 }
 
 const BAND_POINTS = 241;
 
 /** The least of a load, by the parabola through the lowest point and its neighbours. */
-function leastLoad({ re, im }: ComplexTrace, hz: Float64Array): CrossoverFigure {
-  const sizes = re.map((x, k) => Math.hypot(x, im[k]));
-  const at = sizes.reduce((least, z, k) => (z < sizes[least] ? k : least), 0);
-  if (at === 0 || at === sizes.length - 1) return { value: sizes[at], atHz: hz[at] };
+function leastLoad(z: ComplexTrace, hz: Float64Array): CrossoverFigure {
+  const sizes = sizesOf(z);
+  const at = leastPlace(sizes);
+  const hard = hardest(z);
+  const worst = leastPlace(hard);
+  const more = {
+    degrees: (Math.atan2(z.im[at], z.re[at]) * 180) / Math.PI,
+    hardest: { ohms: hard[worst], atHz: hz[worst] },
+  };
+  if (at === 0 || at === sizes.length - 1) return { value: sizes[at], atHz: hz[at], ...more };
   const [a, b, c] = [sizes[at - 1], sizes[at], sizes[at + 1]];
   const bend = a - 2 * b + c;
   const t = bend > 0 ? (a - c) / (2 * bend) : 0;
-  return { value: b - ((a - c) * t) / 4, atHz: hz[at] * (hz[at + 1] / hz[at]) ** t };
+  return { value: b - ((a - c) * t) / 4, atHz: hz[at] * (hz[at + 1] / hz[at]) ** t, ...more };
 }
+
+const leastPlace = (values: Float64Array): number =>
+  values.reduce((least, v, k) => (v < values[least] ? k : least), 0);
 
 interface WaysOverBand {
   hz: Float64Array;

@@ -21,7 +21,7 @@ export type CrossoverDesign = SheetDesign & Required<Pick<SheetDesign, 'crossove
 export const isCrossover = (design: SheetDesign): design is CrossoverDesign =>
   design.crossover !== undefined;
 
-type DriverEnd = Extract<WayEnd, { is: 'driver' }>;
+export type DriverEnd = Extract<WayEnd, { is: 'driver' }>;
 
 /** What a way of a crossover ends in. */
 export const driverEnd = ({ to }: Way): DriverEnd => to as DriverEnd;

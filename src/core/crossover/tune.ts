@@ -1,14 +1,15 @@
 import { ReedError } from '@/core/errors';
 import type { SeriesName } from '@/core/quantity/series';
 import { namesInCircuit } from '@/core/sheet/path-circuit';
-import { withValue } from '@/core/sheet/stage';
+import { drawnParts, withValue } from '@/core/sheet/stage';
 import type { Way } from '@/core/sheet/schema';
 import type { AcousticEdge, SpeakerDocument, WayTarget } from '@/core/speaker/document';
 import type { Achieved } from '@/core/speaker/tune/measure';
 import { snap, type Drawer } from '@/core/speaker/tune/snap';
-import { mainValue, SpeakerTrial } from '@/core/speaker/tune/trial';
+import { hasMainValue, mainValue, SpeakerTrial } from '@/core/speaker/tune/trial';
 import type { Tuned } from '@/core/speaker/tune/score';
 import { achievedBy, limitsOf, tune } from '@/core/speaker/tune/tune';
+import { hasAmplifiers, isActive } from './active';
 import { driverEnd, speakerOf, type CrossoverDesign } from './speaker-of';
 
 /** What a tuning may change, and what it is to keep to. */
@@ -70,25 +71,29 @@ export interface TuneProgress {
   of: number;
 }
 
-/** Limits of values that are built and bought. */
+/** Limits of values that are built and bought: behind an amplifier, and of resistors at line level. */
 const LIMITS = {
   resistor: { least: 0.1, most: 470 },
   capacitor: { least: 0.1e-6, most: 1e-3 },
   inductor: { least: 10e-6, most: 30e-3 },
 } as const;
+const LINE_LIMITS = { least: 100, most: 1e6 };
 
 /** Results that are told, at most; a start that ended where another did is not told again. */
 const TOLD = 3;
 const SAME = 0.02;
 /** Starts from which each polarity is judged, and polarities that are then gone on with. */
-const LOOKS = 2;
-const GONE_ON = 2;
+const SEARCH = { looks: 2, goneOn: 2, starts: Infinity, widths: [3, 1] } as const;
+/** Sections of op-amps do not load each other: their textbook start is near, and they have many values. */
+const ACTIVE_SEARCH = { looks: 1, goneOn: 1, starts: 1, widths: [1, 1] } as const;
 
 interface Place {
   id: string;
   way: string;
   stage: string;
   part: string;
+  /** Whether it stands ahead of an amplifier of its way's own. */
+  atLine: boolean;
 }
 
 /** Where one search ended, and with which ways turned over. */
@@ -119,23 +124,24 @@ export function* tuningOf(
   });
   const before = achievedBy(documentOf(design));
   const looks = polaritiesOf(design, wish.polarity);
-  const of = looks.length + GONE_ON + TOLD;
+  const { looks: starts, goneOn, ...plan } = hasAmplifiers(design) ? ACTIVE_SEARCH : SEARCH;
+  const of = looks.length + goneOn + TOLD;
   let done = 0;
   const search = (look: CrossoverDesign, starts: number, seed: number): Ended[] => {
     const trial = new SpeakerTrial(documentOf(look));
-    const results = tune(trial, { starts, seed, limits: limitsFor(trial) });
+    const results = tune(trial, { starts, seed, limits: limitsFor(trial, places) });
     return results.map((result) => ({ design: look, trial, result }));
   };
   const byScore = (a: Ended, b: Ended) => a.result.score - b.result.score;
   const looked: Ended[][] = [];
   for (const look of looks) {
-    looked.push(search(look, LOOKS, 1).sort(byScore));
+    looked.push(search(look, starts, 1).sort(byScore));
     yield { done: ++done, of };
   }
   looked.sort(([a], [b]) => byScore(a, b));
   const found = looked.flat();
-  for (const [best] of looked.slice(0, GONE_ON)) {
-    found.push(...search(best.design, wish.starts, 2));
+  for (const [best] of looked.slice(0, goneOn)) {
+    found.push(...search(best.design, Math.min(plan.starts, wish.starts), 2));
     yield { done: ++done, of };
   }
   found.sort(byScore);
@@ -144,7 +150,7 @@ export function* tuningOf(
   );
   const told: TunedCrossover[] = [];
   for (const ended of distinct.slice(0, TOLD)) {
-    told.push(finish(ended, told.length === 0, { places, wish, documentOf }));
+    told.push(finish(ended, plan.widths[told.length === 0 ? 0 : 1], { places, wish, documentOf }));
     yield { done: ++done, of };
   }
   return { before, found: told.sort((a, b) => a.withinDb - b.withinDb) };
@@ -164,8 +170,13 @@ export function tuneCrossover(
   }
 }
 
-const limitsFor = (trial: SpeakerTrial) =>
-  Object.fromEntries(trial.free.map((p) => [p.id, LIMITS[mainValue(p).kind]]));
+const limitsFor = (trial: SpeakerTrial, places: readonly Place[]) =>
+  Object.fromEntries(
+    trial.free.map((p) => [
+      p.id,
+      places.find(({ id }) => id === p.id)!.atLine ? LINE_LIMITS : LIMITS[mainValue(p).kind],
+    ]),
+  );
 
 /** The crossover with its ways turned over in every way, or as it is. */
 function polaritiesOf(design: CrossoverDesign, polarity: TuneWish['polarity']): CrossoverDesign[] {
@@ -187,7 +198,7 @@ function polaritiesOf(design: CrossoverDesign, polarity: TuneWish['polarity']): 
  */
 function finish(
   { design, trial, result }: Ended,
-  first: boolean,
+  width: number,
   {
     places,
     wish,
@@ -200,10 +211,10 @@ function finish(
 ): TunedCrossover {
   const tuned = withTuned(design, places, trial, result.x);
   const next = new SpeakerTrial(documentOf(tuned));
-  const limits = limitsFor(next);
+  const limits = limitsFor(next, places);
   const [best] = tune(next, { starts: 1, limits });
   const box = limitsOf(next, { limits });
-  const x = wish.snap ? snap(next, best, drawerOf(design), box, first ? 3 : 1).x : best.x;
+  const x = wish.snap ? snap(next, best, drawerOf(design), box, width).x : best.x;
   const values = valuesOfTrial(places, next, x);
   return {
     ...achievedBy(documentOf(withValuesAt(tuned, values))),
@@ -212,28 +223,46 @@ function finish(
   };
 }
 
-/** The parts of a crossover whose values may change. */
+/** The load that a level trim is designed into: the amplifier's own, and not to be chosen. */
+const TRIM_LOAD = 'RL';
+
+/**
+ * The parts of a crossover whose values may change. Among op-amps capacitors stay as they were chosen:
+ * the resistors alone bring every edge and Q about, in finer steps.
+ */
 function freePlaces(design: CrossoverDesign, keepTyped: boolean): Place[] {
   return design.ways.flatMap((way, w) => {
     const nameOf = namesInCircuit(design, w);
+    const atLine = isActive(way);
     return way.stages
       .filter((stage) => !stage.bypassed)
-      .flatMap((stage) =>
-        Object.entries(stage.parts).flatMap(([part, { value, chosen }]) =>
-          value === undefined || chosen === 'known' || (keepTyped && chosen === 'hand')
+      .flatMap((stage) => {
+        const tunable = new Set(
+          drawnParts(stage).flatMap(({ id, kind }) =>
+            (atLine ? kind === 'resistor' && id !== TRIM_LOAD : hasMainValue(kind)) ? [id] : [],
+          ),
+        );
+        return Object.entries(stage.parts).flatMap(([part, { value, chosen }]) =>
+          value === undefined ||
+          !tunable.has(part) ||
+          chosen === 'known' ||
+          (keepTyped && chosen === 'hand')
             ? []
-            : [{ id: nameOf(stage, part), way: way.id, stage: stage.id, part }],
-        ),
-      );
+            : [{ id: nameOf(stage, part), way: way.id, stage: stage.id, part, atLine }],
+        );
+      });
   });
 }
 
 function targetOf(
-  { crossover, ways }: CrossoverDesign,
+  design: CrossoverDesign,
   { acousticOrder, wayWithinDb }: TuneWish,
   places: readonly Place[],
 ): SpeakerDocument['target'] {
-  const { fromHz, toHz, withinDb, leastOhms, splitsHz, alignment } = crossover;
+  const { crossover, ways } = design;
+  const { fromHz, toHz, withinDb, splitsHz, alignment } = crossover;
+  // Behind amplifiers of their own, drivers are loads that no value changes.
+  const leastOhms = hasAmplifiers(design) ? 0 : crossover.leastOhms;
   const shape =
     alignment === 'butterworth' || alignment === 'bessel' || acousticOrder % 2 === 1
       ? alignment === 'bessel'
@@ -277,8 +306,10 @@ const valuesOfTrial = (
   x: Float64Array,
 ): TunedCrossover['values'] => {
   const { network } = trial.with(x);
-  return places.map(({ id, ...place }) => ({
-    ...place,
+  return places.map(({ id, way, stage, part }) => ({
+    way,
+    stage,
+    part,
     value: mainValue(network.find((p) => p.id === id)!).value,
   }));
 };

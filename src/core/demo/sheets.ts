@@ -1,4 +1,4 @@
-import { hallSpeaker, shelfSpeaker } from './crossovers';
+import { activeHallSpeaker, activeShelfSpeaker, hallSpeaker, shelfSpeaker } from './crossovers';
 import { makeBank } from '@/core/bank/make';
 import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -18,7 +18,10 @@ export function demoSheets(at: string): Sheet[] {
     ...sheet,
     ways: sheet.ways.map((_, way) => fitted(fitWay(sheet, { way })).fitted),
   }));
-  return [...designed, shelfSpeaker(at), hallSpeaker(at)];
+  return [
+    ...designed,
+    ...[shelfSpeaker, activeShelfSpeaker, hallSpeaker, activeHallSpeaker].map((make) => make(at)),
+  ];
 }
 
 /** The same with every value rounded by itself. */

@@ -106,3 +106,9 @@ export function formatFixed(value: number, decimals: number, mark: DecimalMark =
   const clean = Number(text) === 0 ? text.replace('-', '') : text;
   return minus(mark === 'comma' ? clean.replace('.', ',') : clean);
 }
+
+/** The same with its sign always shown: +1.5, −0.3. */
+export function formatSigned(value: number, mark: DecimalMark = 'point', decimals = 1): string {
+  const text = formatFixed(value, decimals, mark);
+  return Number(value.toFixed(decimals)) > 0 ? `+${text}` : text;
+}

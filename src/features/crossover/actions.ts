@@ -1,11 +1,14 @@
 import { ReedError } from '@/core/errors';
-import { freshSlotIds, redivided } from '@/core/crossover/make';
+import { stageOfActive, type ActiveStage } from '@/core/crossover/active';
+import { withGangedEdge, type GangPlan } from '@/core/crossover/gang';
+import { freshSlotIds, redivided, withAmplifiers } from '@/core/crossover/make';
 import { redesignedSlot, stageOfSlot } from '@/core/crossover/stage-of-slot';
 import { withTuning, type TunedCrossover } from '@/core/crossover/tune';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Stage, Way } from '@/core/sheet/schema';
 import { withValue } from '@/core/sheet/stage';
 import type { Slot } from '@/core/slots';
+import { newId } from '@/store/ids';
 import { edit, type SheetContent } from '@/store/sheet-session';
 
 /*
@@ -49,15 +52,41 @@ export function changeCrossover(change: Partial<Crossover>): void {
 }
 
 /** Put a slot at the end of a way, before its driver. */
-export function addSlot(wayId: string, slot: Slot): string {
+export const addSlot = (wayId: string, slot: Slot): string =>
+  append(wayId, (id, { parts }) => stageOfSlot(id, slot, parts));
+
+/** Put a stage with op-amps at the end of a way, before its amplifier. */
+export const addActive = (wayId: string, asked: ActiveStage): string =>
+  append(wayId, (id, { parts }) => stageOfActive(id, asked, parts));
+
+function append(wayId: string, make: (id: string, c: SheetContent) => Stage): string {
   let id = '';
   edit((c) => {
     id = freshSlotIds(c)();
-    const stage = stageOfSlot(id, slot, c.parts);
+    const stage = make(id, c);
     return withWay(c, wayId, (way) => ({ ...way, stages: [...way.stages, stage] }));
   });
   return id;
 }
+
+/** One amplifier for all ways, or one for each: sections are designed anew. */
+export const setAmplifiers = (each: boolean): void =>
+  edit((c) => {
+    crossoverOf(c);
+    const { crossover, source, ways } = withAmplifiers(c, each);
+    // What a knob turned is gone with its stages.
+    return { crossover, source, ways, controls: [] };
+  });
+
+/** One knob for the sections that meet at a split. */
+export const gangEdge = (plan: Omit<GangPlan, 'id'>): void =>
+  edit((c) => {
+    const { ways, controls } = withGangedEdge(
+      { ...c, crossover: crossoverOf(c) },
+      { ...plan, id: newId('c') },
+    );
+    return { ways, controls };
+  });
 
 /** Ask a slot for something else; its parts are designed anew. */
 export const changeSlot = (id: string, slot: Slot): void =>
@@ -116,10 +145,10 @@ export const turnOver = (wayId: string): void =>
   );
 
 type DriverChange = Partial<
-  Pick<Extract<Way['to'], { is: 'driver' }>, 'driver' | 'name' | 'place'>
+  Pick<Extract<Way['to'], { is: 'driver' }>, 'driver' | 'name' | 'place' | 'amplifier'>
 >;
 
-/** Another driver at the end of a way, or another place for it. */
+/** Another driver at the end of a way, another place for it, or another amplifier before it. */
 export const changeDriver = (wayId: string, change: DriverChange): void =>
   edit((c) =>
     withWay(c, wayId, (way) =>

@@ -1,12 +1,15 @@
 'use client';
 
 import { useMemo } from 'react';
+import { hasAmplifiers } from '@/core/crossover/active';
 import { isCrossover } from '@/core/crossover/speaker-of';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
+import { Controls } from '../sheet/controls';
 import { Notices } from '../sheet/notices';
 import { SheetHeader } from '../sheet/sheet-header';
 import { useUi } from '../sheet/ui-state';
+import { useAlike } from '../sheet/use-alike';
 import { CrossoverSentence } from './crossover-sentence';
 import { useCrossover, useFollowCrossover } from './follow';
 import { CrossoverLenses } from './lens-panel';
@@ -24,6 +27,10 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
   const stale = useCrossover((s) => s.stale);
   const chosen = useUi((s) => s.stageId);
   const solved = useMemo(() => (isCrossover(sheet) ? sheet : null), [sheet]);
+  const names = useAlike(
+    sheet.ways.map((w) => w.name),
+    alike,
+  );
   if (!solved) return null;
   return (
     <div className={styles.crossover} data-stale={stale || undefined} aria-busy={stale}>
@@ -31,7 +38,13 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
         <SheetHeader
           title={sheet.title}
           ask={null}
-          sentence={<CrossoverSentence crossover={crossover} />}
+          sentence={
+            <CrossoverSentence
+              crossover={crossover}
+              amplifiers={hasAmplifiers(sheet) ? 'each' : 'one'}
+              names={names}
+            />
+          }
           actions={<TuneButton sheet={sheet} />}
           byHand={false}
           made=""
@@ -40,6 +53,7 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
       </div>
       <div>
         <Notices problem={problem} />
+        <Controls controls={sheet.controls} />
         <WaysStrip sheet={sheet} crossover={crossover} selected={chosen} />
       </div>
       <div className={styles.middle}>
@@ -50,3 +64,6 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
     </div>
   );
 }
+
+const alike = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((name, i) => name === b[i]);

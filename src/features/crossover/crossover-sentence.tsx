@@ -1,4 +1,5 @@
-import { memo } from 'react';
+import { SlidersHorizontal } from 'lucide-react';
+import { memo, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { Crossover } from '@/core/sheet/crossover-schema';
@@ -6,7 +7,9 @@ import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder } from '@/core/slots/section';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { ChoiceWord } from '../sheet/choice-word';
-import { changeCrossover } from './actions';
+import { FormPopover } from '../shell/form-popover';
+import { changeCrossover, setAmplifiers } from './actions';
+import { GangForm } from './gang-form';
 import sentence from '../sheet/ask-sentence.module.css';
 
 const ORDERS = [1, 2, 3, 4];
@@ -14,13 +17,25 @@ const ORDERS = [1, 2, 3, 4];
 /** What a crossover is asked for, as a sentence; each marked word is edited where it stands. */
 export const CrossoverSentence = memo(function CrossoverSentence({
   crossover,
+  amplifiers,
+  names,
 }: {
   crossover: Crossover;
+  /** One for all ways, or one for each. */
+  amplifiers: 'one' | 'each';
+  /** Of the ways, from the lowest up. */
+  names: readonly string[];
 }) {
   const { splitsHz, alignment, order, fromHz, toHz, withinDb, leastOhms } = crossover;
   return (
     <p className={sentence.sentence}>
-      Split at{' '}
+      <ChoiceWord
+        label="Amplifiers"
+        value={amplifiers}
+        choices={AMPLIFIERS}
+        onChoose={(value) => setAmplifiers(value === 'each')}
+      />
+      , split at{' '}
       {splitsHz.map((hz, i) => (
         <span key={i}>
           {i > 0 && ' and '}
@@ -30,6 +45,7 @@ export const CrossoverSentence = memo(function CrossoverSentence({
             kind="hertz"
             change={(x) => ({ splitsHz: splitsHz.map((old, k) => (k === i ? x : old)) })}
           />
+          {amplifiers === 'each' && <Knob split={i} hz={hz} names={names} />}
         </span>
       ))}
       ,{' '}
@@ -67,6 +83,43 @@ export const CrossoverSentence = memo(function CrossoverSentence({
     </p>
   );
 });
+
+const AMPLIFIERS = [
+  {
+    value: 'one' as const,
+    word: 'One amplifier',
+    line: 'One amplifier, the ways behind it: coils and capacitors',
+  },
+  {
+    value: 'each' as const,
+    word: 'An amplifier for each way',
+    line: 'An amplifier for each way, op-amps before them',
+  },
+];
+
+/** Opens the form that puts a knob to a split. */
+function Knob({ split, hz, names }: { split: number; hz: number; names: readonly string[] }) {
+  const [open, setOpen] = useState(false);
+  const [lower, upper] = [names[split] ?? '', names[split + 1] ?? ''];
+  return (
+    <FormPopover
+      open={open}
+      onOpenChange={setOpen}
+      content={
+        <GangForm split={split} hz={hz} lower={lower} upper={upper} onDone={() => setOpen(false)} />
+      }
+    >
+      <button
+        type="button"
+        className={sentence.knob}
+        aria-label={`A knob for the split of ${lower} and ${upper}`}
+        title="Put a knob to it"
+      >
+        <SlidersHorizontal size={13} aria-hidden />
+      </button>
+    </FormPopover>
+  );
+}
 
 function Marked({
   label,

@@ -1,6 +1,13 @@
 import { useCallback, useMemo } from 'react';
 import type { PartLabel } from '@/core/drawing/labels';
-import { crossoverNames, driverSymbolId, networkDrawing } from '@/core/crossover/network-drawing';
+import { formatSigned } from '@/core/quantity/format';
+import {
+  amplifierSymbolId,
+  crossoverNames,
+  driverSymbolId,
+  networkDrawing,
+} from '@/core/crossover/network-drawing';
+import { isActive } from '@/core/crossover/active';
 import { driverEnd } from '@/core/crossover/speaker-of';
 import { printPart } from '@/core/parts/quantities';
 import type { DecimalMark } from '@/core/quantity/parse';
@@ -80,6 +87,7 @@ const waysDrawnAlike = (a: readonly Way[], b: readonly Way[]): boolean =>
   a.every(
     (way, i) =>
       driverEnd(way).inverted === driverEnd(b[i]).inverted &&
+      isActive(way) === isActive(b[i]) &&
       way.stages.every((s, k) => s.bypassed === b[i].stages[k]?.bypassed) &&
       drawnAlike(way.stages, b[i].stages),
   );
@@ -95,6 +103,9 @@ function labelsOf(
     labels[driverSymbolId(way)] = {
       name: driverEnd(way).inverted ? `${way.name}, turned` : way.name,
     };
+    const { amplifier } = driverEnd(way);
+    if (amplifier)
+      labels[amplifierSymbolId(way)] = { name: `${formatSigned(amplifier.gainDb, mark)} dB` };
     for (const stage of way.stages)
       for (const [part, value] of Object.entries(valuesOf(stage)))
         labels[composedId(stage.id, part)] = {

@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { hasAmplifiers } from '@/core/crossover/active';
 import { drawnNames } from '@/core/crossover/network-drawing';
 import type { CrossoverLayer } from '@/core/crossover/picture';
 import {
@@ -42,8 +43,12 @@ export function CrossoverReadings({ sheet, crossover }: { sheet: Sheet; crossove
   const mark = usePreferences((p) => p.mark);
   const picture = usePicture(sheet.id);
   const names = useMemo(() => drawnNames({ ways: sheet.ways }), [sheet.ways]);
-  const lines = linesOf(crossover, mark, (id) => names.get(id) ?? id);
   const layers = picture?.layers ?? [];
+  const amplified = hasAmplifiers(sheet);
+  // Behind amplifiers of their own no resistor gets hot.
+  const lines = linesOf(crossover, mark, (id) => names.get(id) ?? id).filter(
+    ({ id }) => id !== 'heat' || !amplified,
+  );
   const version = (id: CrossoverLayer['id'], title: string): FigureColumns<Line>[number] => ({
     key: id,
     title,
@@ -157,10 +162,13 @@ function linesOf(crossover: Crossover, mark: DecimalMark, nameOf: (id: string) =
         words: `at least ${ohms(leastOhms)}`,
         change: (x) => ({ leastOhms: x }),
       },
-      print: (f) => `${ohms(f.value)}${at(f)}`,
+      print: (f) => `${ohms(f.value)}${at(f)}, ${formatFixed(f.degrees ?? 0, 0, mark)}°`,
       met: (f) => f.value >= leastOhms,
       more: (f) =>
-        f.value >= leastOhms ? 'met' : 'too hard a load: the amplifier’s rating comes first',
+        [
+          f.value >= leastOhms ? 'met' : 'too hard a load: the amplifier’s rating comes first',
+          ...(f.hardest ? [`as hard as ${ohms(f.hardest.ohms)} at ${hz(f.hardest.atHz)}`] : []),
+        ].join('; '),
     },
     ...(splitsHz.length === 0
       ? []

@@ -1,12 +1,14 @@
 import { Dropdown } from 'antd';
 import { MoreHorizontal } from 'lucide-react';
 import { memo, useState } from 'react';
+import { formatSigned } from '@/core/quantity/format';
 import type { Stage } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { FormPopover } from '../shell/form-popover';
 import { attempt } from '../shell/tell';
 import { setUi } from '../sheet/ui-state';
 import { bypassSlot, moveSlot, removeSlot } from './actions';
+import { ActiveForm } from './active-form';
 import { SlotForm } from './slot-form';
 import { slotName, slotValues } from './slot-words';
 import styles from './ways-strip.module.css';
@@ -17,6 +19,8 @@ interface Props {
   isFirst: boolean;
   isLast: boolean;
   selected: boolean;
+  /** What it adds to the level in the middle of its way's band, where that is known. */
+  adds?: number;
 }
 
 /** One slot of a way: what it is, its values, and what can be done with it. */
@@ -26,6 +30,7 @@ export const SlotCard = memo(function SlotCard({
   isFirst,
   isLast,
   selected,
+  adds,
 }: Props) {
   const mark = usePreferences((p) => p.mark);
   const [asking, setAsking] = useState(false);
@@ -47,7 +52,13 @@ export const SlotCard = memo(function SlotCard({
         <FormPopover
           open={asking}
           onOpenChange={setAsking}
-          content={<SlotForm stage={stage} onDone={() => setAsking(false)} />}
+          content={
+            stage.slot ? (
+              <SlotForm stage={stage} onDone={() => setAsking(false)} />
+            ) : (
+              <ActiveForm stage={stage} onDone={() => setAsking(false)} />
+            )
+          }
         >
           <button
             type="button"
@@ -57,7 +68,10 @@ export const SlotCard = memo(function SlotCard({
           >
             <span className="visually-hidden">{wayName}: </span>
             <span>{name}</span>
-            <span className={styles.values}>{slotValues(stage, mark)}</span>
+            <span className={styles.values}>
+              {slotValues(stage, mark)}
+              {adds !== undefined && ` · ${formatSigned(adds, mark)} dB`}
+            </span>
             {stage.bypassed && <span className="visually-hidden">bypassed</span>}
           </button>
         </FormPopover>
@@ -65,7 +79,11 @@ export const SlotCard = memo(function SlotCard({
           trigger={['click']}
           menu={{
             items: [
-              { key: 'ask', label: 'Ask for something else …', disabled: !stage.slot },
+              {
+                key: 'ask',
+                label: 'Ask for something else …',
+                disabled: !stage.slot && !stage.target,
+              },
               { key: 'bypass', label: stage.bypassed ? 'Put back' : 'Bypass' },
               { key: 'left', label: 'Towards the amplifier', disabled: isFirst },
               { key: 'right', label: 'Towards the driver', disabled: isLast },

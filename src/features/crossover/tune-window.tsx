@@ -1,5 +1,6 @@
 import { Button, Checkbox, InputNumber, Progress, Select } from 'antd';
 import { useEffect, useState } from 'react';
+import { hasAmplifiers } from '@/core/crossover/active';
 import { USUAL_WISH, type TunedCrossover, type TuneWish } from '@/core/crossover/tune';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
@@ -14,6 +15,7 @@ import styles from './tune-window.module.css';
 export function TuneForm({ sheet }: { sheet: Sheet }) {
   const solved = useSolvedSheet(sheet);
   const order = sheet.crossover?.order ?? 2;
+  const amplified = hasAmplifiers(sheet);
   const [wish, setWish] = useState<TuneWish>({ ...USUAL_WISH, acousticOrder: order + 1 });
   const { running, progress, result, problem } = useTuning();
   useEffect(() => clearTuning, []);
@@ -88,12 +90,12 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
       {result && (
         <>
           <p className={styles.before}>
-            Now <Achieved of={result.before} />
+            Now <Achieved of={result.before} amplified={amplified} />
           </p>
           <ol className={styles.found} aria-label="Found">
             {result.found.map((found, i) => (
               <li key={i}>
-                <Achieved of={found} />
+                <Achieved of={found} amplified={amplified} />
                 {found.inverted.length > 0 && (
                   <span className={styles.turned}>
                     {' '}
@@ -115,12 +117,19 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
   );
 }
 
-function Achieved({ of }: { of: Pick<TunedCrossover, 'withinDb' | 'leastOhms'> }) {
+function Achieved({
+  of,
+  amplified,
+}: {
+  of: Pick<TunedCrossover, 'withinDb' | 'leastOhms'>;
+  /** Behind amplifiers of their own, drivers are loads that no value changes. */
+  amplified: boolean;
+}) {
   const mark = usePreferences((p) => p.mark);
+  const least = formatQuantity(of.leastOhms, 'ohms', { unit: true, mark, digits: 2 });
   return (
     <span className="mono">
-      ±{formatFixed(of.withinDb, 2, mark)} dB, least{' '}
-      {formatQuantity(of.leastOhms, 'ohms', { unit: true, mark, digits: 2 })}
+      ±{formatFixed(of.withinDb, 2, mark)} dB{!amplified && `, least ${least}`}
     </span>
   );
 }

@@ -1,14 +1,16 @@
-import { memo } from 'react';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import { driverEnd } from '@/core/crossover/speaker-of';
+import { memo, useMemo } from 'react';
+import { formatFixed, formatQuantity, formatSigned } from '@/core/quantity/format';
+import { driverEnd, type DriverEnd } from '@/core/crossover/speaker-of';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
-import { setAmplifier, turnOver } from './actions';
+import { changeDriver, setAmplifier, turnOver } from './actions';
+import { AddActive } from './add-active';
 import { AddSlot } from './add-slot';
 import { DriverChoice } from './driver-choice';
+import { usePicture } from './follow';
 import { SlotCard } from './slot-card';
 import styles from './ways-strip.module.css';
 
@@ -22,6 +24,8 @@ export function WaysStrip({
   crossover: Crossover;
   selected: string | null;
 }) {
+  const gains = useSlotGains(sheet);
+  const deepest = Math.min(...sheet.ways.map(depthOf));
   return (
     <section className={styles.strip} aria-label="Ways" data-figures>
       <Amplifier source={sheet.source} />
@@ -33,12 +37,28 @@ export function WaysStrip({
             index={i}
             count={sheet.ways.length}
             crossover={crossover}
-            selected={selected}
+            selected={way.stages.some((s) => s.id === selected) ? selected : null}
+            adds={gains[i]}
+            leadMetres={depthOf(way) - deepest}
           />
         ))}
       </ol>
     </section>
   );
+}
+
+const depthOf = (way: Way): number => driverEnd(way).place?.zMetres ?? 0;
+
+/** What the slots of each way add to its level, as last solved: rows are drawn anew where it changed. */
+function useSlotGains(sheet: Sheet): readonly Readonly<Record<string, number>>[] {
+  const picture = usePicture(sheet.id);
+  const ways = picture?.layers.find((l) => l.id === 'built')?.ways;
+  const key = JSON.stringify(
+    ways?.map(({ slots }) =>
+      Object.fromEntries(slots.map(({ stage, db }) => [stage, Number(db.toFixed(1))])),
+    ) ?? [],
+  );
+  return useMemo(() => JSON.parse(key) as Record<string, number>[], [key]);
 }
 
 const Amplifier = memo(function Amplifier({ source }: Pick<Sheet, 'source'>) {
@@ -69,15 +89,52 @@ const Amplifier = memo(function Amplifier({ source }: Pick<Sheet, 'source'>) {
   );
 });
 
+/** The amplifier that a way has for itself. */
+function OwnAmplifier({
+  way,
+  name,
+  amplifier,
+}: {
+  way: string;
+  name: string;
+  amplifier: NonNullable<DriverEnd['amplifier']>;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <span className={styles.figures} title="Its own amplifier">
+      <EditableQuantity
+        label={`Amplifier gain of ${name}`}
+        value={amplifier.gainDb}
+        kind="decibels"
+        mark={mark}
+        shown={`${formatSigned(amplifier.gainDb, mark)} dB`}
+        onCommit={(gainDb) => changeDriver(way, { amplifier: { ...amplifier, gainDb: gainDb! } })}
+      />
+    </span>
+  );
+}
+
 interface RowProps {
   way: Way;
   index: number;
   count: number;
   crossover: Crossover;
   selected: string | null;
+  /** What its slots add, by stage. */
+  adds: Readonly<Record<string, number>> | undefined;
+  /** How far its driver stands ahead of the deepest. */
+  leadMetres: number;
 }
 
-const WayRow = memo(function WayRow({ way, index, count, crossover, selected }: RowProps) {
+const WayRow = memo(function WayRow({
+  way,
+  index,
+  count,
+  crossover,
+  selected,
+  adds,
+  leadMetres,
+}: RowProps) {
   const mark = usePreferences((p) => p.mark);
   const end = driverEnd(way);
   const depth = end.place?.zMetres ?? 0;
@@ -93,11 +150,17 @@ const WayRow = memo(function WayRow({ way, index, count, crossover, selected }: 
           isFirst={i === 0}
           isLast={i === way.stages.length - 1}
           selected={stage.id === selected}
+          adds={adds?.[stage.id]}
         />
       ))}
-      <AddSlot way={way} index={index} crossover={crossover} />
+      {end.amplifier ? (
+        <AddActive way={way} index={index} crossover={crossover} leadMetres={leadMetres} />
+      ) : (
+        <AddSlot way={way} index={index} crossover={crossover} />
+      )}
       <span className={`${styles.wire} ${styles.rest}`} aria-hidden />
       <span className={styles.end}>
+        {end.amplifier && <OwnAmplifier way={way.id} name={way.name} amplifier={end.amplifier} />}
         <DriverChoice way={way} />
         <button
           type="button"

@@ -16,6 +16,8 @@ const BEAM = 3;
 /** Neighbours of an exact value that are tried for it. */
 const NEIGHBOURS = 2;
 const MOST_ROUNDS = 12;
+/** Of more parts than this single ones are moved only: pairs grow with their square. */
+const MOST_PAIRED = 14;
 /** Steps in which what is still free follows what was set. */
 const STEPS = 5;
 
@@ -87,6 +89,7 @@ function polished(
         const one = Float64Array.from(best.x);
         one[a.i] = a.value;
         consider(one);
+        if (order.length > MOST_PAIRED) return;
         for (const b of singles.slice(n + 1)) {
           if (b.i === a.i) continue;
           const two = Float64Array.from(one);

@@ -16,6 +16,9 @@ import { shapedWay, type ShapedWay } from './shaped-way';
 const MAIN = { resistor: 'ohms', capacitor: 'farads', inductor: 'henries' } as const;
 export type TunedKind = keyof typeof MAIN;
 
+/** Whether parts of a kind have a value that can be tuned. */
+export const hasMainValue = (kind: string): kind is TunedKind => kind in MAIN;
+
 export function mainValue(part: Part): { kind: TunedKind; name: string; value: number } {
   if (part.kind === 'resistor') return { kind: part.kind, name: MAIN.resistor, value: part.ohms };
   if (part.kind === 'capacitor')

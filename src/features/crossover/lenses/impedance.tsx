@@ -4,7 +4,7 @@ import { usePreferences } from '@/store/preferences';
 import { niceTicks } from '@/ui/chart/axis';
 import type { BandLayer } from '@/ui/chart/layers';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
-import { line, OverBand } from './over-band';
+import { line, OverBand, WAY_LOOKS } from './over-band';
 
 /** No load is shown higher: what matters is how low it comes. */
 const MOST_OHMS = 60;
@@ -24,15 +24,24 @@ function Picture({ sheet, crossover, picture }: CrossoverLensProps) {
     };
     const lines = layers
       .filter((l) => l.id !== 'nominal')
-      .map((l) => {
+      .flatMap((l) => {
         const keep = sheet.keeps.find((k) => l.id === `keep:${k.id}`);
-        return keep
-          ? line(l.id, keep.name, 'keep', x, l.ohms)
-          : line(l.id, 'the amplifier’s load, built', 'built', x, l.ohms);
+        return l.loads.flatMap(({ way, ohms, hardest }) => {
+          const index = sheet.ways.findIndex((w) => w.id === way);
+          const of = way === undefined ? '' : ` of ${sheet.ways[index]?.name ?? way}`;
+          const id = `${l.id} ${way ?? ''}`;
+          if (keep) return [line(id, `${keep.name}${of}`, 'keep', x, ohms)];
+          const look = way === undefined ? ('built' as const) : WAY_LOOKS[index];
+          return [
+            line(`${id} hardest`, `the resistor as hard on it${of}`, 'trial-dashed', x, hardest),
+            line(id, `the amplifier’s load${of}`, look, x, ohms),
+          ];
+        });
       });
     return [wanted, ...lines];
-  }, [layers, x, sheet.keeps, crossover.leastOhms]);
-  const most = Math.max(12, ...layers.filter((l) => l.id === 'built').flatMap((l) => [...l.ohms]));
+  }, [layers, x, sheet.keeps, sheet.ways, crossover.leastOhms]);
+  const built = layers.find((l) => l.id === 'built')?.loads ?? [];
+  const most = Math.max(12, ...built.flatMap((l) => [...l.ohms]));
   const top = Math.min(MOST_OHMS, most * 1.05);
   return (
     <OverBand
@@ -49,6 +58,7 @@ function Picture({ sheet, crossover, picture }: CrossoverLensProps) {
 export const impedance: CrossoverLens = {
   id: 'impedance',
   title: 'Impedance',
-  about: 'What the amplifier is loaded with, and where it is least',
+  about:
+    'What the amplifier is loaded with, where it is least, and the resistor that would be as hard on it',
   Picture,
 };

@@ -20,8 +20,12 @@ export function withStage(
   id: string,
   change: (stage: Stage) => Stage,
 ): Pick<SheetContent, 'ways'> {
-  return withWay(content, (way) => ({
-    ...way,
-    stages: way.stages.map((s) => (s.id === id ? change(s) : s)),
-  }));
+  const has = (way: Way) => way.stages.some((s) => s.id === id);
+  // A crossover's stages have names of their own over all ways; elsewhere the first way is edited.
+  const own = has(content.ways[WAY]) ? WAY : content.ways.findIndex(has);
+  return {
+    ways: content.ways.map((way, i) =>
+      i === own ? { ...way, stages: way.stages.map((s) => (s.id === id ? change(s) : s)) } : way,
+    ),
+  };
 }

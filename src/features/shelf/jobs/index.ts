@@ -17,12 +17,14 @@ import { shelf } from './shelf';
 import { steepLow } from './steep-low';
 import { tameTop } from './tame-top';
 import { threeWays } from './three-ways';
+import { threeWaysActive } from './three-ways-active';
 import { tone } from './tone';
 import { trace } from './trace';
 import { trimGainBottom } from './trim-gain-bottom';
 import { trimGainTop } from './trim-gain-top';
 import { turnPhase } from './turn-phase';
 import { twoWays } from './two-ways';
+import { twoWaysActive } from './two-ways-active';
 
 export { PEOPLE, type Job } from './job';
 
@@ -50,7 +52,9 @@ const ALL: readonly Job[] = [
   coils,
   bank,
   twoWays,
+  twoWaysActive,
   threeWays,
+  threeWaysActive,
   trace,
 ];
 
