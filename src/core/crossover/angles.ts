@@ -16,6 +16,8 @@ export interface AnglesPicture {
   frequenciesHz: Float64Array;
   up: AngleCurve[];
   side: AngleCurve[];
+  /** Levels over angle, by angle, then by frequency: up and down, and to one side and the other. */
+  field: { degrees: Float64Array; up: Float64Array[]; side: Float64Array[] };
   /** Mean power over directions about the axis, as several listeners have it. */
   windowDb: Float64Array;
   /** Mean power over the half space in front: what the room is filled with. */
@@ -26,6 +28,8 @@ export interface AnglesPicture {
 const POINTS = 181;
 const UP = [-30, -15, 0, 15, 30];
 const SIDE = [0, 15, 30, 45, 60];
+/** Angles of the picture over angle. */
+const FIELD = Float64Array.from({ length: 49 }, (_, k) => (k - 24) * 2.5);
 /** Directions of the listening window, degrees up and to the side. */
 const WINDOW = [
   [0, 0],
@@ -47,7 +51,14 @@ export function anglesPicture(sheet: Sheet): AnglesPicture {
   const { fromHz, toHz } = sheet.view;
   const frequenciesHz = evenly(fromHz, toHz, POINTS);
   const nothing = new Float64Array(0);
-  const none = { frequenciesHz, up: [], side: [], windowDb: nothing, powerDb: nothing };
+  const none = {
+    frequenciesHz,
+    up: [],
+    side: [],
+    field: { degrees: nothing, up: [], side: [] },
+    windowDb: nothing,
+    powerDb: nothing,
+  };
   if (!isCrossover(sheet)) return { ...none, problem: null };
   try {
     const speaker = solveCrossover(sheet, 'true', `${sheet.id} angles`);
@@ -71,6 +82,11 @@ export function anglesPicture(sheet: Sheet): AnglesPicture {
       frequenciesHz,
       up: UP.map((degrees) => ({ degrees, levelDb: levels(degrees, 0) })),
       side: SIDE.map((degrees) => ({ degrees, levelDb: levels(0, degrees) })),
+      field: {
+        degrees: FIELD,
+        up: Array.from(FIELD, (degrees) => levels(degrees, 0)),
+        side: Array.from(FIELD, (degrees) => levels(0, degrees)),
+      },
       windowDb: mean(WINDOW.map(([up, side]) => [up, side, 1])),
       powerDb: mean(halfSpace()),
       problem: null,

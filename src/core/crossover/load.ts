@@ -32,11 +32,17 @@ export function musicWeight(hz: number): number {
   return low / (1 + low) / (1 + (hz / 4000) ** 2);
 }
 
+/** What part of the power of music lies at each of frequencies that are spread evenly by ratio. */
+export function musicShare(hz: Float64Array): Float64Array {
+  const weights = hz.map(musicWeight);
+  const whole = weights.reduce((a, b) => a + b, 0);
+  return weights.map((w) => w / whole);
+}
+
 /** What every part of the network bears at a drive, volts rms. */
 export function partLoads(speaker: SolvedSpeaker, driveVolts: number): PartLoad[] {
   const hz = evenly(BAND.fromHz, BAND.toHz, BAND.points);
-  const weights = Array.from(hz, musicWeight);
-  const whole = weights.reduce((a, b) => a + b, 0);
+  const share = musicShare(hz);
   const parts = speaker.document.network.flatMap((part) =>
     part.kind === 'resistor' || part.kind === 'capacitor' || part.kind === 'inductor' ? [part] : [],
   );
@@ -60,7 +66,7 @@ export function partLoads(speaker: SolvedSpeaker, driveVolts: number): PartLoad[
       const watts = heatAt(part, across, 2 * Math.PI * f);
       if (across > load.volts) [load.volts, load.voltsAtHz] = [across, f];
       if (watts > load.sineWatts) [load.sineWatts, load.sineAtHz] = [watts, f];
-      load.musicWatts += (watts * weights[k]) / whole;
+      load.musicWatts += watts * share[k];
     });
     return load;
   });

@@ -30,7 +30,7 @@ export function amplifierLoads(
 const known = new WeakMap<Unit, WeakMap<Float64Array, ComplexTrace>>();
 
 /** Impedance of a unit, remembered as long as unit and frequencies are the same objects. */
-function unitOhms(of: Unit, unit: PreparedUnit, frequenciesHz: Float64Array): ComplexTrace {
+export function unitOhms(of: Unit, unit: PreparedUnit, frequenciesHz: Float64Array): ComplexTrace {
   const memory = remembered(known, of, () => new WeakMap<Float64Array, ComplexTrace>());
   return remembered(memory, frequenciesHz, () => {
     const z = emptyTrace(frequenciesHz.length);

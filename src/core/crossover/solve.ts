@@ -1,5 +1,6 @@
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
+import { sightOf } from '@/core/speaker/place';
 import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { speakerOf, type CrossoverDesign, type Load } from './speaker-of';
 
@@ -34,6 +35,10 @@ export function summed(ways: readonly ComplexTrace[], signs: readonly number[]):
 /** Every second way turned over: what is in phase where two ways meet is a null then. */
 export const alternating = (count: number): number[] =>
   Array.from({ length: count }, (_, w) => (w % 2 === 0 ? 1 : -1));
+
+/** How far the listener is from the driver that is nearest. */
+export const nearestMetres = ({ document: { drivers, listen } }: SolvedSpeaker): number =>
+  Math.min(...drivers.map(({ place }) => sightOf(place, listen).metres));
 
 /** Phases in degrees without the delay of the way to the listener. */
 export function phasesAtListener(

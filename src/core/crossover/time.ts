@@ -2,7 +2,7 @@ import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { inverseTransform } from '@/core/speaker/inverse-transform';
-import { solveCrossover } from './solve';
+import { nearestMetres, solveCrossover } from './solve';
 import { isCrossover } from './speaker-of';
 
 /** What arrives at the listener of a step at the amplifier. */
@@ -34,17 +34,8 @@ export function stepPicture(sheet: Sheet): StepPicture {
   const none: StepPicture = { milliseconds: empty, sum: empty, ways: [], problem: null };
   if (!isCrossover(sheet)) return none;
   try {
-    const { listen } = sheet.crossover;
     const speaker = solveCrossover(sheet, 'true', `${sheet.id} step`);
-    const metres = Math.min(
-      ...speaker.document.drivers.map(({ place }) =>
-        Math.hypot(
-          listen.xMetres - place.xMetres,
-          listen.yMetres - place.yMetres,
-          listen.zMetres - place.zMetres,
-        ),
-      ),
-    );
+    const metres = nearestMetres(speaker);
     const step = PER_SECOND / SAMPLES;
     const hz = Float64Array.from({ length: SAMPLES / 2 }, (_, k) => (k + 1) * step);
     const { ways } = speaker.sound(speaker.electrical(hz));

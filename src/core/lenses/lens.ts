@@ -1,6 +1,9 @@
 import { bankPicture } from '@/core/bank/picture';
 import { anglesPicture } from '@/core/crossover/angles';
+import { decayPicture } from '@/core/crossover/decay';
+import { crossoverDelayPicture } from '@/core/crossover/group-delay';
 import type { Hump } from '@/core/crossover/humps';
+import { strainPicture } from '@/core/crossover/strain';
 import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
@@ -43,6 +46,9 @@ export const LENSES = {
   ),
   crossoverStep: plain((sheet) => Promise.resolve(stepPicture(sheet))),
   crossoverAngles: plain((sheet) => Promise.resolve(anglesPicture(sheet))),
+  crossoverDelay: plain((sheet) => Promise.resolve(crossoverDelayPicture(sheet))),
+  crossoverDecay: plain((sheet) => Promise.resolve(decayPicture(sheet))),
+  crossoverStrain: plain((sheet) => Promise.resolve(strainPicture(sheet))),
 };
 
 type Lenses = typeof LENSES;

@@ -33,6 +33,9 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
       'crossoverTraps',
       'crossoverAngles',
       'crossoverStep',
+      'crossoverDelay',
+      'crossoverDecay',
+      'crossoverStrain',
     ]).toContain(name);
 });
 

@@ -48,5 +48,5 @@ export function LensChart({ title, fromHz, toHz, axis, unit, layers, children }:
 function valueLabel(value: number, { ticks }: ValueAxis, unit: string): string {
   if (unit === 's') return formatQuantity(value, 'seconds', { unit: true, digits: 3 });
   const top = value === ticks[ticks.length - 1];
-  return `${value < 0 ? '−' : ''}${Math.abs(value)}${top ? (unit === '°' ? unit : ` ${unit}`) : ''}`;
+  return `${value < 0 ? '−' : ''}${Math.abs(value)}${top && unit ? (unit === '°' ? unit : ` ${unit}`) : ''}`;
 }

@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { renderToStaticMarkup } from 'react-dom/server';
-import { LAYER_KINDS, LayerKey, kindOf, valuesOf, type ChartLayer } from './layers';
+import {
+  LAYER_KINDS,
+  LayerKey,
+  kindOf,
+  valuesOf,
+  type ChartLayer,
+  type FieldLayer,
+} from './layers';
+import { stepPaths } from './layers/field';
 import { Plot } from './plot';
 import { heightOf, pathOf, scalesOf, type PlotAxis } from './scales';
 
@@ -64,6 +72,19 @@ const LAYERS: Record<ChartLayer['kind'], ChartLayer> = {
     high: [-3, -3],
   },
   dots: { kind: 'dots', id: 'd', name: 'Take', look: 'take', x: [30, 31, 900], y: [-1, -1, -9] },
+  field: {
+    kind: 'field',
+    id: 'f',
+    name: 'tints',
+    look: 'field',
+    x: [20, 200, 2000],
+    y: [-50, -10],
+    values: [
+      [-2, -9, -40],
+      [-2, -2, -2],
+    ],
+    steps: [-12, -6],
+  },
 };
 const drawn = (layers: readonly ChartLayer[]) =>
   renderToStaticMarkup(
@@ -86,7 +107,18 @@ describe('layers', () => {
 
   test('stand in the order in which they are given', () => {
     const ids = [...drawn(Object.values(LAYERS)).matchAll(/data-layer="(\w)"/g)].map((m) => m[1]);
-    expect(ids).toEqual(['l', 'b', 'd']);
+    expect(ids).toEqual(['l', 'b', 'd', 'f']);
+  });
+
+  test('a field tints every cell once, those of one step beside each other as one', () => {
+    const plot = { x: 40, y: 8, width: 626, height: 308 };
+    const scales = scalesOf(plot, hertz, decibels);
+    const [faint, full] = stepPaths(LAYERS.field as FieldLayer, scales, plot);
+    // Of the lower row one cell in each step, and the last in none; of the upper all as one.
+    expect(faint.match(/M/g)).toHaveLength(1);
+    expect(full.match(/M/g)).toHaveLength(2);
+    expect(full).toContain(`M40.0 8.0H666.0V${scales.y(-30).toFixed(1)}H40.0Z`);
+    expect(faint.startsWith(`M${((scales.x(20) + scales.x(200)) / 2).toFixed(1)} `)).toBe(true);
   });
 
   test('a band reaches the edge where it has no end, and its corners lie on the scales', () => {
@@ -120,10 +152,11 @@ describe('layers', () => {
     expect(d.match(/M/g)).toHaveLength(2);
   });
 
-  test('what an axis makes room for are curves and dots, not what is to be kept out of', () => {
+  test('what an axis makes room for are curves, dots and fields, not what is to be kept out of', () => {
     expect(valuesOf(Object.values(LAYERS))).toEqual([
       [0, -6, -50],
       [-1, -1, -9],
+      [-50, -10],
     ]);
   });
 });

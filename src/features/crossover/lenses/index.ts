@@ -1,9 +1,12 @@
 import { angles } from './angles';
+import { decay } from './decay';
+import { delay } from './delay';
 import { impedance } from './impedance';
 import type { CrossoverLens } from './lens';
 import { nominal } from './nominal';
 import { phase } from './phase';
 import { step } from './step';
+import { strain } from './strain';
 import { sum } from './sum';
 
 /** The lenses of a crossover, the usual ones first; their keys are their places. */
@@ -13,7 +16,10 @@ export const CROSSOVER_LENSES: readonly CrossoverLens[] = [
   phase,
   angles,
   impedance,
+  strain,
   step,
+  delay,
+  decay,
 ];
 
 /** The lens that a document names; the first where this program has none of that name. */

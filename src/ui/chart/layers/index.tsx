@@ -1,5 +1,6 @@
 import { band } from './band';
 import { dots } from './dots';
+import { field } from './field';
 import { KEY, type ChartLayer, type LayerKind, type LayerLook } from './layer';
 import { line } from './line';
 
@@ -12,6 +13,7 @@ export const LAYER_KINDS: {
   line,
   band,
   dots,
+  field,
 };
 
 /** The kind of a layer: both are of the same type, which cannot be said of a union. */

@@ -17,6 +17,7 @@ export type LayerLook =
   | 'turned'
   | 'wanted'
   | 'spread'
+  | 'field'
   | 'take';
 
 interface Named {
@@ -47,7 +48,18 @@ export interface DotsLayer extends Named {
   y: ArrayLike<number>;
 }
 
-export type ChartLayer = LineLayer | BandLayer | DotsLayer;
+/** Values over both axes, as the deeper a tint the higher they are: by step, and none below the lowest. */
+export interface FieldLayer extends Named {
+  kind: 'field';
+  x: ArrayLike<number>;
+  y: ArrayLike<number>;
+  /** By place along y, then along x. */
+  values: readonly ArrayLike<number>[];
+  /** Where one tint gives way to the next, rising. */
+  steps: readonly number[];
+}
+
+export type ChartLayer = LineLayer | BandLayer | DotsLayer | FieldLayer;
 
 export interface DrawProps<L extends ChartLayer = ChartLayer> {
   layer: L;
