@@ -3,6 +3,7 @@ import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { evenly } from '@/core/speaker/tune/measure';
+import type { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { nearestMetres, solveCrossover } from './solve';
 import { isCrossover } from './speaker-of';
 
@@ -27,33 +28,45 @@ export function crossoverDelayPicture(sheet: Sheet): CrossoverDelayPicture {
   if (!isCrossover(sheet)) return none;
   try {
     const speaker = solveCrossover(sheet, 'true', `${sheet.id} delay`);
-    const around = new Float64Array(2 * POINTS);
-    frequenciesHz.forEach((hz, k) => {
-      around[2 * k] = hz * (1 - ASIDE);
-      around[2 * k + 1] = hz * (1 + ASIDE);
-    });
-    const { sum, ways } = speaker.sound(speaker.electrical(around));
-    const travel = nearestMetres(speaker) / SPEED_OF_SOUND;
-    const delayOf = ({ re, im }: ComplexTrace): Float64Array =>
-      frequenciesHz.map((hz, k) => {
-        const [a, b] = [2 * k, 2 * k + 1];
-        // The angle of b over a, without that of the way through the air.
-        const turned = Math.atan2(im[b] * re[a] - re[b] * im[a], re[b] * re[a] + im[b] * im[a]);
-        const apart = 2 * Math.PI * 2 * ASIDE * hz;
-        const left = turned + apart * travel;
-        return -(left - 2 * Math.PI * Math.round(left / (2 * Math.PI))) / apart;
-      });
+    const { sum, ways } = delaysOf(speaker, frequenciesHz);
     return {
       ...none,
-      sumSeconds: delayOf(sum),
-      ways: ways.map((way, i) => ({
-        id: sheet.ways[i].id,
-        seconds: delayOf(way).map((s, k) => (isHeard(way, sum, 2 * k) ? s : NaN)),
-      })),
+      sumSeconds: sum,
+      ways: ways.map((seconds, i) => ({ id: sheet.ways[i].id, seconds })),
     };
   } catch (error) {
     return { ...none, problem: messageOf(error) };
   }
+}
+
+/**
+ * Group delays of the sum and of each way, seconds, without the time of the way from the nearest
+ * driver; of a way no number where it is too faint beside the sum.
+ */
+export function delaysOf(
+  speaker: SolvedSpeaker,
+  frequenciesHz: Float64Array,
+): { sum: Float64Array; ways: Float64Array[] } {
+  const around = new Float64Array(2 * frequenciesHz.length);
+  frequenciesHz.forEach((hz, k) => {
+    around[2 * k] = hz * (1 - ASIDE);
+    around[2 * k + 1] = hz * (1 + ASIDE);
+  });
+  const { sum, ways } = speaker.sound(speaker.electrical(around));
+  const travel = nearestMetres(speaker) / SPEED_OF_SOUND;
+  const delayOf = ({ re, im }: ComplexTrace): Float64Array =>
+    frequenciesHz.map((hz, k) => {
+      const [a, b] = [2 * k, 2 * k + 1];
+      // The angle of b over a, without that of the way through the air.
+      const turned = Math.atan2(im[b] * re[a] - re[b] * im[a], re[b] * re[a] + im[b] * im[a]);
+      const apart = 2 * Math.PI * 2 * ASIDE * hz;
+      const left = turned + apart * travel;
+      return -(left - 2 * Math.PI * Math.round(left / (2 * Math.PI))) / apart;
+    });
+  return {
+    sum: delayOf(sum),
+    ways: ways.map((way) => delayOf(way).map((s, k) => (isHeard(way, sum, 2 * k) ? s : NaN))),
+  };
 }
 
 /** Ways fainter than this beside the sum are not told of. */

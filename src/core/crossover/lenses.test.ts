@@ -9,7 +9,9 @@ import { decayPicture } from './decay';
 import { crossoverDelayPicture } from './group-delay';
 import { crossoverPicture } from './picture';
 import { driverEnd, type CrossoverDesign } from './speaker-of';
+import { SCHOOLS, schooled, schoolsPicture, tunedSchools, type SchoolResult } from './schools';
 import { strainPicture } from './strain';
+import { withTuning } from './tune';
 
 const AT = '2026-11-27T08:00:00.000Z';
 const solved = (sheet: Sheet, drivers: readonly DriverEntry[] = demoDrivers()) =>
@@ -152,4 +154,32 @@ test('a sheet that is no crossover, or has a driver that is gone, is told so and
   for (const make of [strainPicture, decayPicture, crossoverDelayPicture])
     expect(make(gone).problem).toMatch(/not among the drivers/);
   expect(crossoverPicture(gone).problems[0]).toMatch(/not among the drivers/);
+});
+
+test('schools: each is as its textbook has it, gentle slopes have fewest parts and the hottest top driver', () => {
+  const { results, problem } = schoolsPicture(SHELF);
+  expect(problem).toBeNull();
+  expect(results.map((r) => r.id)).toEqual(SCHOOLS.map((s) => s.id));
+  const parts = results.map((r) => r.parts);
+  expect(parts).toEqual([...parts].sort((a, b) => a - b));
+  const [gentle, , , steep] = results;
+  expect(gentle.tweeterWatts).toBeGreaterThan(steep.tweeterWatts);
+  expect(gentle.tweeterMillimetres!).toBeGreaterThan(3 * steep.tweeterMillimetres!);
+  // What is told of a school is what the sheet reads once it is taken.
+  for (const [i, school] of SCHOOLS.entries()) {
+    const { figures } = crossoverPicture(schooled(SHELF, school)).layers[0];
+    expect(figures.sum!.value).toBeCloseTo(results[i].withinDb, 9);
+  }
+});
+
+test('each school is told as soon as it is tuned, and is what its values make of the sheet', () => {
+  const search = tunedSchools(SHELF);
+  let first: SchoolResult | null = null;
+  while (!first) first = search.next().value as SchoolResult | null;
+  const [school] = SCHOOLS;
+  expect(first.id).toBe(school.id);
+  expect(first.withinDb).toBeLessThan(1);
+  const taken = withTuning(schooled(SHELF, school), first.tuned!);
+  const { figures } = crossoverPicture(taken).layers[0];
+  expect(figures.sum!.value).toBeCloseTo(first.withinDb, 6);
 });

@@ -18,6 +18,10 @@ export interface TuneWish {
   acousticOrder: number;
   /** How far single ways may lie from that; absent where only the sum counts. */
   wayWithinDb?: number;
+  /** How far neighbouring ways may be apart in phase where they meet; absent where that is left open. */
+  trackDegrees?: number;
+  /** No value goes further than by this factor from where it is. */
+  reach?: number;
   /** Leave values alone that were typed. */
   keepTyped: boolean;
   /** Take values of the sheet’s series as it ends. */
@@ -129,7 +133,8 @@ export function* tuningOf(
   let done = 0;
   const search = (look: CrossoverDesign, starts: number, seed: number): Ended[] => {
     const trial = new SpeakerTrial(documentOf(look));
-    const results = tune(trial, { starts, seed, limits: limitsFor(trial, places) });
+    const limits = limitsFor(trial, places, wish.reach);
+    const results = tune(trial, { starts, seed, limits });
     return results.map((result) => ({ design: look, trial, result }));
   };
   const byScore = (a: Ended, b: Ended) => a.result.score - b.result.score;
@@ -170,12 +175,18 @@ export function tuneCrossover(
   }
 }
 
-const limitsFor = (trial: SpeakerTrial, places: readonly Place[]) =>
+/** What values may become: those that are built and bought, and within reach of where they are. */
+const limitsFor = (trial: SpeakerTrial, places: readonly Place[], reach = Infinity) =>
   Object.fromEntries(
-    trial.free.map((p) => [
-      p.id,
-      places.find(({ id }) => id === p.id)!.atLine ? LINE_LIMITS : LIMITS[mainValue(p).kind],
-    ]),
+    trial.free.map((part) => {
+      const { kind, value } = mainValue(part);
+      const atLine = places.find(({ id }) => id === part.id)!.atLine;
+      const { least, most } = atLine ? LINE_LIMITS : LIMITS[kind];
+      return [
+        part.id,
+        { least: Math.max(least, value / reach), most: Math.min(most, value * reach) },
+      ];
+    }),
   );
 
 /** The crossover with its ways turned over in every way, or as it is. */
@@ -211,7 +222,8 @@ function finish(
 ): TunedCrossover {
   const tuned = withTuned(design, places, trial, result.x);
   const next = new SpeakerTrial(documentOf(tuned));
-  const limits = limitsFor(next, places);
+  // From the values that the search began at, not from those that it found.
+  const limits = limitsFor(trial, places, wish.reach);
   const [best] = tune(next, { starts: 1, limits });
   const box = limitsOf(next, { limits });
   const x = wish.snap ? snap(next, best, drawerOf(design), box, width).x : best.x;
@@ -256,7 +268,7 @@ function freePlaces(design: CrossoverDesign, keepTyped: boolean): Place[] {
 
 function targetOf(
   design: CrossoverDesign,
-  { acousticOrder, wayWithinDb }: TuneWish,
+  { acousticOrder, wayWithinDb, trackDegrees }: TuneWish,
   places: readonly Place[],
 ): SpeakerDocument['target'] {
   const { crossover, ways } = design;
@@ -283,6 +295,16 @@ function targetOf(
     leastOhms,
     free: places.map((p) => p.id),
     ...(wayWithinDb === undefined ? {} : { ways: shaped }),
+    ...(trackDegrees === undefined
+      ? {}
+      : {
+          phases: splitsHz.map((hz, i) => ({
+            lower: ways[i].id,
+            upper: ways[i + 1].id,
+            hz,
+            withinDegrees: trackDegrees,
+          })),
+        }),
   };
 }
 

@@ -10,6 +10,7 @@ import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
 import { tuneCrossover } from './tune-crossover';
+import { tuneSchools } from './tune-schools';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -28,6 +29,7 @@ export const JOBS = {
   spreadPortion,
   stretch,
   tuneCrossover,
+  tuneSchools,
 };
 
 type Jobs = typeof JOBS;

@@ -18,6 +18,7 @@ import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
 import { tuneCrossover } from './tune-crossover';
+import { tuneSchools } from './tune-schools';
 import { variation } from './variation';
 import { weigh } from './weigh';
 
@@ -58,6 +59,7 @@ test('the table holds every job under its own name', () => {
     spreadPortion,
     stretch,
     tuneCrossover,
+    tuneSchools,
   });
 });
 

@@ -3,6 +3,7 @@ import { anglesPicture } from '@/core/crossover/angles';
 import { decayPicture } from '@/core/crossover/decay';
 import { crossoverDelayPicture } from '@/core/crossover/group-delay';
 import type { Hump } from '@/core/crossover/humps';
+import { schoolsPicture } from '@/core/crossover/schools';
 import { strainPicture } from '@/core/crossover/strain';
 import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
@@ -48,6 +49,7 @@ export const LENSES = {
   crossoverAngles: plain((sheet) => Promise.resolve(anglesPicture(sheet))),
   crossoverDelay: plain((sheet) => Promise.resolve(crossoverDelayPicture(sheet))),
   crossoverDecay: plain((sheet) => Promise.resolve(decayPicture(sheet))),
+  crossoverSchools: plain((sheet) => Promise.resolve(schoolsPicture(sheet))),
   crossoverStrain: plain((sheet) => Promise.resolve(strainPicture(sheet))),
 };
 

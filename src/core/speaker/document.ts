@@ -50,6 +50,16 @@ const wayTargetSchema = z.strictObject({
 });
 export type WayTarget = z.infer<typeof wayTargetSchema>;
 
+const phaseTargetSchema = z.strictObject({
+  /** Two ways that meet, by their drivers. */
+  lower: partId,
+  upper: partId,
+  hz: within('hertz'),
+  /** How far they may be apart at the listening place, half an octave to either side. */
+  withinDegrees: between(1, 180, '°'),
+});
+export type PhaseTarget = z.infer<typeof phaseTargetSchema>;
+
 /** What a network is brought to on its true units. */
 export const targetSchema = z.strictObject({
   /** The sum at the listening place lies within so many dB of its own mean over these frequencies. */
@@ -62,6 +72,8 @@ export const targetSchema = z.strictObject({
   free: z.array(partId).max(200).default([]),
   /** What single ways are to be like. */
   ways: z.array(wayTargetSchema).max(20).optional(),
+  /** Ways that are to stay in phase through their crossing. */
+  phases: z.array(phaseTargetSchema).max(20).optional(),
 });
 export type SpeakerTarget = z.infer<typeof targetSchema>;
 
@@ -152,6 +164,24 @@ export function speakerFault({
       path: `target.ways[${foreign}].driver`,
       message: `there is no driver ${quoted(target.ways![foreign].driver)}`,
     };
+  const strange = (target.phases ?? []).flatMap(({ lower, upper }, i) =>
+    (
+      [
+        ['lower', lower],
+        ['upper', upper],
+      ] as const
+    ).flatMap(([name, id]) =>
+      drivers.some((d) => d.id === id)
+        ? []
+        : [
+            {
+              path: `target.phases[${i}].${name}`,
+              message: `there is no driver ${quoted(id)}`,
+            },
+          ],
+    ),
+  );
+  if (strange.length > 0) return strange[0];
   const missing = target.free.findIndex((id) => !network.some((p) => p.id === id));
   if (missing >= 0)
     return {

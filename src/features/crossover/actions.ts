@@ -2,6 +2,7 @@ import { ReedError } from '@/core/errors';
 import { stageOfActive, type ActiveStage } from '@/core/crossover/active';
 import { withGangedEdge, type GangPlan } from '@/core/crossover/gang';
 import { freshSlotIds, redivided, withAmplifiers } from '@/core/crossover/make';
+import { schooled, type School } from '@/core/crossover/schools';
 import { redesignedSlot, stageOfSlot } from '@/core/crossover/stage-of-slot';
 import { withTuning, type TunedCrossover } from '@/core/crossover/tune';
 import type { Crossover } from '@/core/sheet/crossover-schema';
@@ -162,3 +163,11 @@ export const setAmplifier = (change: Partial<Sheet['source']>): void =>
 /** Take values, and polarity, that a search found. */
 export const takeTuning = (found: TunedCrossover): void =>
   edit((c) => ({ ways: withTuning({ ways: c.ways }, found).ways }));
+
+/** Take a school’s division, with values that were found for it. */
+export const takeSchool = (school: School, tuned: TunedCrossover | undefined): void =>
+  edit((c) => {
+    const made = schooled({ ...c, crossover: crossoverOf(c) }, school);
+    const { ways } = tuned ? withTuning(made, tuned) : made;
+    return { crossover: made.crossover, ways };
+  });

@@ -32,27 +32,36 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
           onChange={(acousticOrder) => change({ acousticOrder })}
         />
       </label>
-      <label>
-        <Checkbox
-          checked={wish.wayWithinDb !== undefined}
-          onChange={(e) =>
-            change({ wayWithinDb: e.target.checked ? USUAL_WISH.wayWithinDb : undefined })
-          }
-        >
-          keep each way to it within ±
-        </Checkbox>
-        <InputNumber<number>
-          size="small"
-          aria-label="Ways within, dB"
-          min={0.5}
-          max={20}
-          step={0.5}
-          disabled={wish.wayWithinDb === undefined}
-          value={wish.wayWithinDb ?? USUAL_WISH.wayWithinDb}
-          onChange={(x) => change({ wayWithinDb: x ?? USUAL_WISH.wayWithinDb })}
-          suffix="dB"
-        />
-      </label>
+      <Within
+        words="keep each way to it within ±"
+        label="Ways within, dB"
+        unit="dB"
+        value={wish.wayWithinDb}
+        usual={USUAL_WISH.wayWithinDb!}
+        range={[0.5, 20]}
+        step={0.5}
+        onChange={(wayWithinDb) => change({ wayWithinDb })}
+      />
+      <Within
+        words="ways in phase where they meet, within ±"
+        label="In phase within, degrees"
+        unit="°"
+        value={wish.trackDegrees}
+        usual={USUAL_TRACK}
+        range={[5, 120]}
+        step={5}
+        onChange={(trackDegrees) => change({ trackDegrees })}
+      />
+      <Within
+        words="no value further than ×"
+        label="Values at most times"
+        unit=""
+        value={wish.reach}
+        usual={USUAL_REACH}
+        range={[1.1, 12]}
+        step={0.1}
+        onChange={(reach) => change({ reach })}
+      />
       <Checkbox
         checked={wish.polarity === 'any'}
         onChange={(e) => change({ polarity: e.target.checked ? 'any' : 'kept' })}
@@ -114,6 +123,53 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
         </>
       )}
     </div>
+  );
+}
+
+/** What is usual where it is asked for. */
+const USUAL_TRACK = 30;
+const USUAL_REACH = 3;
+
+/** A wish that can be made, and how far it goes. */
+function Within({
+  words,
+  label,
+  unit,
+  value,
+  usual,
+  range: [min, max],
+  step,
+  onChange,
+}: {
+  words: string;
+  label: string;
+  unit: string;
+  value: number | undefined;
+  usual: number;
+  range: readonly [number, number];
+  step: number;
+  onChange: (value: number | undefined) => void;
+}) {
+  return (
+    <label>
+      <Checkbox
+        checked={value !== undefined}
+        onChange={(e) => onChange(e.target.checked ? usual : undefined)}
+      >
+        {words}
+      </Checkbox>
+      <InputNumber<number>
+        size="small"
+        aria-label={label}
+        min={min}
+        max={max}
+        step={step}
+        disabled={value === undefined}
+        value={value ?? usual}
+        onChange={(x) => onChange(x ?? usual)}
+        suffix={unit}
+      />
+    </label>
   );
 }
 

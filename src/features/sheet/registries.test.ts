@@ -36,6 +36,7 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
       'crossoverDelay',
       'crossoverDecay',
       'crossoverStrain',
+      'crossoverSchools',
     ]).toContain(name);
 });
 

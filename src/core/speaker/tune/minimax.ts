@@ -61,7 +61,7 @@ function linearStep(
   let [t, u] = [0, 0];
   const most = Math.max(
     ...tried.levels.map((level) => Math.abs(level) / withinDb),
-    ...trial.shaped.flatMap((way, w) => [...tried.ways[w]].map((l) => Math.abs(l) / way.withinDb)),
+    ...trial.followed.flatMap((way, w) => [...tried.ways[w]].map((l) => Math.abs(l) / way.within)),
   );
   tried.levels.forEach((level, k) => {
     const r = level / withinDb;
@@ -74,15 +74,15 @@ function linearStep(
         row[n] = -1;
       }, -sign * r);
   });
-  trial.shaped.forEach((way, w) =>
+  trial.followed.forEach((way, w) =>
     tried.ways[w].forEach((level, k) => {
       if (!way.counts[k]) return;
-      const r = level / way.withinDb;
+      const r = level / way.within;
       t = Math.max(t, Math.abs(r));
       if (Math.abs(r) < IDLE * most) return;
       for (const sign of [1, -1])
         limit((row) => {
-          for (let i = 0; i < n; i++) row[i] = (sign * ways[w][i][k]) / way.withinDb;
+          for (let i = 0; i < n; i++) row[i] = (sign * ways[w][i][k]) / way.within;
           row[n] = -1;
         }, -sign * r);
     }),

@@ -27,8 +27,8 @@ export function scoreOf(trial: SpeakerTrial, { levels, ohms, ways }: Tried): num
   const most = levels.reduce((a, l) => Math.max(a, Math.abs(l)), 0);
   const least = ohms.reduce((a, z) => Math.min(a, z), Infinity);
   const short = Math.max(0, Math.log(wantedOhms(trial) / least));
-  const apart = trial.shaped.map(
-    ({ withinDb }, w) => ways[w].reduce((a, l) => Math.max(a, Math.abs(l)), 0) / withinDb,
+  const apart = trial.followed.map(
+    ({ within }, w) => ways[w].reduce((a, l) => Math.max(a, Math.abs(l)), 0) / within,
   );
   return Math.max(most / trial.document.target!.withinDb, ...apart) + LOAD_WEIGHT * short;
 }

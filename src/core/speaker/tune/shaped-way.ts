@@ -13,7 +13,7 @@ export interface ShapedWay {
   /** The shape, dB re its top, and where it counts. */
   shapeDb: Float64Array;
   counts: readonly boolean[];
-  withinDb: number;
+  within: number;
 }
 
 /** So far below its top a way counts. */
@@ -45,7 +45,7 @@ export function shapedWay(
       soundDb,
       shapeDb,
       counts: Array.from(shapeDb, (db) => db > DOWN_TO),
-      withinDb,
+      within: withinDb,
     },
   ];
 }

@@ -11,6 +11,7 @@ import { DRIVE, speakerCircuit } from '../speaker-circuit';
 import { heardAt, prepareUnit } from '../unit';
 import { evenly, LOAD_BAND } from './measure';
 import { shapedWay, type ShapedWay } from './shaped-way';
+import { trackedPair, wrapped, type TrackedPair } from './tracked-pair';
 
 /** The value of a part that a search may change. */
 const MAIN = { resistor: 'ohms', capacitor: 'farads', inductor: 'henries' } as const;
@@ -58,7 +59,10 @@ export interface Tried {
   levels: Float64Array;
   /** Size of the load over its band, ohms. */
   ohms: Float64Array;
-  /** How far ways that have a shape to follow lie from it, dB, over the band. */
+  /**
+   * How far ways that have a shape to follow lie from it, dB, and pairs that are to stay in phase from
+   * that, degrees, over the band.
+   */
   ways: readonly Float64Array[];
 }
 
@@ -78,8 +82,11 @@ export class SpeakerTrial {
   /** Nets whose voltages sound, and the pressure that a volt of each makes over the band. */
   private readonly sounding: { net: string; re: Float64Array; im: Float64Array }[];
   private readonly moreDb: Float64Array;
-  /** The ways that have a shape to follow. */
-  readonly shaped: readonly ShapedWay[];
+  /** The ways that have a shape to follow, and pairs of ways that are to stay in phase. */
+  private readonly shaped: readonly ShapedWay[];
+  private readonly tracked: readonly TrackedPair[];
+  /** Both, as they are judged: where each counts, and how far it may depart. */
+  readonly followed: readonly { counts: readonly boolean[]; within: number }[];
   private readonly moreOhms: Float64Array;
 
   constructor(readonly document: SpeakerDocument) {
@@ -103,6 +110,10 @@ export class SpeakerTrial {
       }),
     );
     this.shaped = (target.ways ?? []).flatMap((wanted) => shapedWay(document, wanted, this.bandHz));
+    this.tracked = (target.phases ?? []).flatMap((wanted) =>
+      trackedPair(document, wanted, this.bandHz),
+    );
+    this.followed = [...this.shaped, ...this.tracked];
     this.moreDb = new Float64Array(BAND_POINTS);
     this.moreOhms = new Float64Array(LOAD_POINTS).fill(1);
   }
@@ -162,13 +173,22 @@ export class SpeakerTrial {
         counts[k] ? 10 * Math.log10(v.re[k] ** 2 + v.im[k] ** 2) + soundDb[k] - mean - db : 0,
       );
     });
+    const degreesOf = (net: string, k: number) => {
+      const v = volts[this.sounding.findIndex((s) => s.net === net)];
+      return Math.atan2(v.im[k], v.re[k]) / RADIANS;
+    };
+    const pairs = this.tracked.map(({ nets: [low, high], apartDegrees, counts }) =>
+      apartDegrees.map((more, k) =>
+        counts[k] ? wrapped(degreesOf(high, k) - degreesOf(low, k) + more) : 0,
+      ),
+    );
     const amp = this.analysis.voltage(AMP_NET, this.loadHz);
     const ohms = amp.re.map((re, k) => {
       const [rest, im] = [1 - re, amp.im[k]];
       // Z = Rs V/(1 - V) for a volt of drive.
       return (this.sourceOhms * Math.hypot(re, im) * this.moreOhms[k]) / Math.hypot(rest, im);
     });
-    return { levels: lessMean(levels), ohms, ways };
+    return { levels: lessMean(levels), ohms, ways: [...ways, ...pairs] };
   }
 
   /** The same with slopes by the logarithms of the values: one column a free part. */
@@ -215,7 +235,13 @@ export class SpeakerTrial {
         return own[i].levelDb.map((db, k) => (counts[k] ? db - mean : 0));
       });
     });
-    return { tried, levels: levels.map(lessMean), logOhms, ways };
+    const pairs = this.tracked.map(({ nets: [low, high], counts }) => {
+      const [a, b] = [moved[nets.indexOf(low)], moved[nets.indexOf(high)]];
+      return this.free.map((_, i) =>
+        b[i].phaseDegrees.map((d, k) => (counts[k] ? d - a[i].phaseDegrees[k] : 0)),
+      );
+    });
+    return { tried, levels: levels.map(lessMean), logOhms, ways: [...ways, ...pairs] };
   }
 
   private put(x: ArrayLike<number>): void {

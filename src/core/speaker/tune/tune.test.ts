@@ -15,10 +15,22 @@ const free = document.network.map((p) => p.id);
 const target = { fromHz: 200, toHz: 15_000, withinDb: 1, leastOhms: 4, free };
 const twoWay = readSpeaker({ ...document, target });
 
+const [lower, upper] = twoWay.drivers.map((d) => d.id);
+/** Both ways in phase where they meet, and the upper of a shape. */
+const tracking = readSpeaker({
+  ...document,
+  target: {
+    ...target,
+    ways: [{ driver: upper, highPass: { shape: 'linkwitz-riley', order: 4, hz: 2500 } }],
+    phases: [{ lower, upper, hz: 2500, withinDegrees: 20 }],
+  },
+});
+
 test('slopes are those of differences', () => {
-  const trial = new SpeakerTrial(twoWay);
+  const trial = new SpeakerTrial(tracking);
   const x = trial.start();
-  const { levels, logOhms } = trial.slopes(x);
+  const { levels, logOhms, ways } = trial.slopes(x);
+  expect(ways).toHaveLength(2);
   const step = 1e-5;
   trial.free.forEach((_, i) => {
     const [up, down] = [step, -step].map((by) => {
@@ -32,7 +44,35 @@ test('slopes are those of differences', () => {
     logOhms[i].forEach((slope, k) =>
       expect(Math.log(up.ohms[k] / down.ohms[k]) / (2 * step)).toBeCloseTo(slope, 6),
     );
+    ways.forEach((way, w) =>
+      way[i].forEach((slope, k) =>
+        expect((up.ways[w][k] - down.ways[w][k]) / (2 * step)).toBeCloseTo(slope, 4),
+      ),
+    );
   });
+});
+
+test('ways that are to stay in phase through their crossing come nearer to it, measured apart', () => {
+  const apart = (doc: SpeakerDocument): number => {
+    const speaker = new SolvedSpeaker(doc);
+    const hz = evenly(2500 / 1.4, 2500 * 1.4, 41);
+    const [low, high] = speaker.sound(speaker.electrical(hz)).ways;
+    return low.re.reduce((most, re, k) => {
+      const by = Math.atan2(high.im[k], high.re[k]) - Math.atan2(low.im[k], re);
+      return Math.max(most, Math.abs(Math.atan2(Math.sin(by), Math.cos(by))));
+    }, 0);
+  };
+  const only = { ...tracking, target: { ...tracking.target!, withinDb: 3, ways: [] } };
+  const trial = new SpeakerTrial(only);
+  const [best] = tune(trial, { starts: 3 });
+  expect(apart(trial.with(best.x))).toBeLessThan(Math.min(apart(twoWay), (40 * Math.PI) / 180));
+});
+
+test('a pair of which one driver is not there is refused by its place', () => {
+  const phases = [{ lower, upper: 'nobody', hz: 2500, withinDegrees: 20 }];
+  expect(() => readSpeaker({ ...document, target: { ...target, phases } })).toThrow(
+    /target\.phases\[0\]\.upper/,
+  );
 });
 
 test('a two-way is brought to its target, and to values that there are', () => {

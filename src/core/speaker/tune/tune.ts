@@ -90,12 +90,12 @@ function squares(trial: SpeakerTrial) {
   const { withinDb } = trial.document.target!;
   const points = trial.bandHz.length;
   const least = wantedOhms(trial);
-  const { shaped } = trial;
+  const { followed } = trial;
   const residualsOf = ({ levels, ohms, ways }: Tried) => {
-    const r = new Float64Array(points * (1 + shaped.length) + ohms.length);
-    shaped.forEach((way, w) => {
+    const r = new Float64Array(points * (1 + followed.length) + ohms.length);
+    followed.forEach((way, w) => {
       const from = points + ohms.length + w * points;
-      for (let k = 0; k < points; k++) r[from + k] = ways[w][k] / way.withinDb;
+      for (let k = 0; k < points; k++) r[from + k] = ways[w][k] / way.within;
     });
     for (let k = 0; k < points; k++) r[k] = levels[k] / withinDb;
     for (let k = 0; k < ohms.length; k++)
@@ -107,10 +107,10 @@ function squares(trial: SpeakerTrial) {
     at: (x: Float64Array) => {
       const { tried, levels, logOhms, ways } = trial.slopes(x);
       const columns = levels.map((column, i) => {
-        const c = new Float64Array(points * (1 + shaped.length) + tried.ohms.length);
-        shaped.forEach((way, w) => {
+        const c = new Float64Array(points * (1 + followed.length) + tried.ohms.length);
+        followed.forEach((way, w) => {
           const from = points + tried.ohms.length + w * points;
-          for (let k = 0; k < points; k++) c[from + k] = ways[w][i][k] / way.withinDb;
+          for (let k = 0; k < points; k++) c[from + k] = ways[w][i][k] / way.within;
         });
         for (let k = 0; k < points; k++) c[k] = column[k] / withinDb;
         for (let k = 0; k < tried.ohms.length; k++)

@@ -6,6 +6,7 @@ import type { CrossoverLens } from './lens';
 import { nominal } from './nominal';
 import { phase } from './phase';
 import { step } from './step';
+import { schools } from './schools';
 import { strain } from './strain';
 import { sum } from './sum';
 
@@ -13,6 +14,7 @@ import { sum } from './sum';
 export const CROSSOVER_LENSES: readonly CrossoverLens[] = [
   sum,
   nominal,
+  schools,
   phase,
   angles,
   impedance,
