@@ -43,6 +43,7 @@ export function speakerOf(
   load: Load = 'true',
   title = '',
 ): SpeakerDocument {
+  const { surroundings } = design.crossover;
   const open = { ...design, ways: design.ways.map((way) => ({ ...way, to: OPEN_END })) };
   const { circuit } = placedWays(open, [...design.ways.keys()], 'built');
   const begin = design.source.ohms > 0 ? 'source' : 'in';
@@ -71,6 +72,8 @@ export function speakerOf(
     network: network.filter((part) => !(isStraight(part) && part.plus === part.minus)),
     connections,
     listen: design.crossover.listen,
+    // A textbook knows of none.
+    ...(surroundings && load === 'true' ? { surroundings } : {}),
   };
 }
 

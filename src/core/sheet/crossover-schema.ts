@@ -2,6 +2,7 @@ import * as z from 'zod';
 import { between, within } from '@/core/quantity/bounds';
 import { ALIGNMENTS } from '@/core/slots/section';
 import { placeSchema } from '@/core/speaker/place';
+import { surroundingsSchema } from '@/core/speaker/surroundings';
 
 /** What a crossover is asked for, and where it is listened to. */
 export const crossoverSchema = z.strictObject({
@@ -18,6 +19,8 @@ export const crossoverSchema = z.strictObject({
   /** The amplifier is never loaded with less. */
   leastOhms: between(0, 1000, ' Ω'),
   listen: placeSchema,
+  /** A baffle, a floor or a wall around it; its units in an endless wall where nothing is said. */
+  surroundings: surroundingsSchema.optional(),
   /** Volts at which heat is looked at: as loud as it will be. */
   loudVolts: within('volts').default(20),
   /** Further wishes, where they are other than usual. */

@@ -9,6 +9,7 @@ import { quoted } from '@/core/text';
 import { figuresFields, figuresSchema, type UnitFigures } from './figures';
 import { measuredFault, measuredSchema } from './measured';
 import { placeSchema } from './place';
+import { surroundingsSchema } from './surroundings';
 
 /** How a unit spreads its sound: alike into half space, or as a flat round piston of its cone's area. */
 export const DIRECTIVITIES = ['even', 'piston'] as const;
@@ -96,6 +97,8 @@ export const speakerSchema = z.strictObject({
   network: z.array(partSchema).max(500, 'holds at most 500 parts').default([]),
   connections: z.array(z.strictObject({ driver: partId, plus: net, minus: net })).max(20),
   listen: placeSchema.default({ xMetres: 0, yMetres: 0, zMetres: 1 }),
+  /** What stands around it; nothing where nothing is said: its units in an endless wall. */
+  surroundings: surroundingsSchema.optional(),
   target: targetSchema.optional(),
 });
 

@@ -4,6 +4,8 @@ import { AMP_NET, type SpeakerDocument, type Unit } from './document';
 import { corrected, type Port } from './corrected';
 import { sightOf, turned, AHEAD, type Place, type Turn } from './place';
 import { DRIVE, speakerCircuit } from './speaker-circuit';
+import { heardAround } from './heard-around';
+import type { Surroundings } from './surroundings';
 import { heardAt, prepareUnit, remembered, type PreparedUnit } from './unit';
 
 /** The sound of a speaker at a place, pascals, and of each of its units. */
@@ -80,10 +82,10 @@ export class SolvedSpeaker {
   }
 
   soundAt({ frequenciesHz, across }: Electrical, listener: Place): Sound {
-    const { drivers, drive } = this.document;
+    const { drivers, drive, surroundings } = this.document;
     const sum = emptyTrace(frequenciesHz.length);
     const ways = this.units.map((unit, i) => {
-      const by = heardOf(drivers[i], unit, listener, frequenciesHz);
+      const by = heardOf(drivers[i], unit, listener, frequenciesHz, surroundings);
       const way = emptyTrace(frequenciesHz.length);
       for (let k = 0; k < frequenciesHz.length; k++) {
         const [vr, vi] = [across[i].re[k] * drive.volts, across[i].im[k] * drive.volts];
@@ -117,6 +119,7 @@ function heardOf(
   unit: PreparedUnit,
   listener: Place,
   frequenciesHz: Float64Array,
+  surroundings: Surroundings | undefined,
 ): ComplexTrace {
   const memory = remembered(
     heard,
@@ -125,13 +128,18 @@ function heardOf(
   );
   const places = remembered(memory, frequenciesHz, () => new Map<string, ComplexTrace>());
   const sight = sightOf(of.place, listener);
-  const key = `${sight.metres} ${sight.sine}`;
+  // Alone, units that are seen alike are heard alike; with a floor or a wall the very place counts.
+  const key = surroundings
+    ? JSON.stringify([listener, surroundings])
+    : `${sight.metres} ${sight.sine}`;
   let found = places.get(key);
   if (!found) {
     if (places.size >= MOST_PLACES) places.clear();
     found = emptyTrace(frequenciesHz.length);
     for (let k = 0; k < frequenciesHz.length; k++) {
-      const { re, im } = heardAt(unit, sight, frequenciesHz[k]);
+      const { re, im } = surroundings
+        ? heardAround(unit, of.place, listener, frequenciesHz[k], surroundings)
+        : heardAt(unit, sight, frequenciesHz[k]);
       found.re[k] = re;
       found.im[k] = im;
     }

@@ -1,8 +1,8 @@
 import { lowPassPrototype, prototypeMagnitude } from '@/core/response/prototypes';
 import { REFERENCE_PASCALS } from '../air';
 import { GROUND_NET, type AcousticEdge, type SpeakerDocument, type WayTarget } from '../document';
-import { sightOf } from '../place';
-import { heardAt, prepareUnit } from '../unit';
+import { heardAround } from '../heard-around';
+import { prepareUnit } from '../unit';
 
 /** A way with a shape to follow, over the band of its target. */
 export interface ShapedWay {
@@ -24,7 +24,7 @@ const DOWN_TO = -18;
  * which neither terminal is at ground.
  */
 export function shapedWay(
-  { drivers, connections, listen }: SpeakerDocument,
+  { drivers, connections, listen, surroundings }: SpeakerDocument,
   { driver, highPass, lowPass, withinDb }: WayTarget,
   bandHz: Float64Array,
 ): ShapedWay[] {
@@ -32,9 +32,8 @@ export function shapedWay(
   if (plus !== GROUND_NET && minus !== GROUND_NET) return [];
   const own = drivers.find((d) => d.id === driver)!;
   const unit = prepareUnit(own);
-  const sight = sightOf(own.place, listen);
   const soundDb = bandHz.map((hz) => {
-    const heard = heardAt(unit, sight, hz);
+    const heard = heardAround(unit, own.place, listen, hz, surroundings);
     const pascals = Math.hypot(heard.re, heard.im);
     return 20 * Math.log10(pascals / REFERENCE_PASCALS + 1e-30);
   });

@@ -1,6 +1,6 @@
 import { GROUND_NET, type PhaseTarget, type SpeakerDocument } from '../document';
-import { sightOf } from '../place';
-import { heardAt, prepareUnit } from '../unit';
+import { heardAround } from '../heard-around';
+import { prepareUnit } from '../unit';
 
 /** Two ways that are to stay in phase where they meet, over the band of their target. */
 export interface TrackedPair {
@@ -17,7 +17,7 @@ const AROUND = Math.SQRT2;
 
 /** A wish for two ways, ready to be compared; nothing where one of them has no terminal at ground. */
 export function trackedPair(
-  { drivers, connections, listen }: SpeakerDocument,
+  { drivers, connections, listen, surroundings }: SpeakerDocument,
   { lower, upper, hz, withinDegrees }: PhaseTarget,
   bandHz: Float64Array,
 ): TrackedPair[] {
@@ -25,14 +25,13 @@ export function trackedPair(
     const { plus, minus } = connections.find((c) => c.driver === id)!;
     const unit = drivers.find((d) => d.id === id)!;
     const prepared = prepareUnit(unit);
-    const sight = sightOf(unit.place, listen);
     return {
       net: plus === GROUND_NET ? minus : plus,
       floating: plus !== GROUND_NET && minus !== GROUND_NET,
       // A unit that hangs on its minus terminal sounds the other way round.
       turned: plus === GROUND_NET ? 180 : 0,
       degrees: (f: number) => {
-        const { re, im } = heardAt(prepared, sight, f);
+        const { re, im } = heardAround(prepared, unit.place, listen, f, surroundings);
         return (Math.atan2(im, re) * 180) / Math.PI;
       },
     };

@@ -5,10 +5,10 @@ import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { REFERENCE_PASCALS } from '../air';
 import { GROUND_NET, AMP_NET, type SpeakerDocument } from '../document';
-import { sightOf } from '../place';
 import { SolvedSpeaker } from '../solved-speaker';
 import { DRIVE, speakerCircuit } from '../speaker-circuit';
-import { heardAt, prepareUnit } from '../unit';
+import { heardAround } from '../heard-around';
+import { prepareUnit } from '../unit';
 import { evenly, LOAD_BAND } from './measure';
 import { shapedWay, type ShapedWay } from './shaped-way';
 import { trackedPair, wrapped, type TrackedPair } from './tracked-pair';
@@ -105,8 +105,8 @@ export class SpeakerTrial {
     this.places = this.free.map((p) => places.get(p.id)!.get(mainValue(p).name)!);
     this.sounding = this.soundingNets(
       units.map((unit, i) => {
-        const sight = sightOf(document.drivers[i].place, document.listen);
-        return (hz: number) => heardAt(unit, sight, hz);
+        const { drivers, listen, surroundings } = document;
+        return (hz: number) => heardAround(unit, drivers[i].place, listen, hz, surroundings);
       }),
     );
     this.shaped = (target.ways ?? []).flatMap((wanted) => shapedWay(document, wanted, this.bandHz));
