@@ -1,5 +1,5 @@
 import { crossoverPicture } from '@/core/crossover/picture';
-import { isCrossover, type CrossoverDesign } from '@/core/crossover/speaker-of';
+import { isCrossover, type CrossoverDesign } from '@/core/crossover/crossover-design';
 import { tuneCrossover, USUAL_WISH, withValuesAt } from '@/core/crossover/tune';
 import { hallSpeaker, shelfSpeaker } from '@/core/demo/crossovers';
 import { demoDrivers } from '@/core/demo/drivers';

@@ -1,4 +1,5 @@
-import { isCrossover, speakerOf } from '@/core/crossover/speaker-of';
+import { isCrossover } from '@/core/crossover/crossover-design';
+import { speakerOf } from '@/core/crossover/speaker-of';
 import { ReedError } from '@/core/errors';
 import { readSheetFile } from '@/core/sheet/file';
 import { withDrivers } from '@/core/sheet/references';

@@ -13,7 +13,8 @@ import { withGangedEdge } from './gang';
 import { hardestOhms } from './loads';
 import { makeCrossover, redivided, withAmplifiers } from './make';
 import { crossoverPicture } from './picture';
-import { speakerOf, type CrossoverDesign } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
+import { speakerOf } from './speaker-of';
 import { tuneCrossover, USUAL_WISH, withTuning } from './tune';
 
 const AT = '2026-11-27T08:00:00.000Z';

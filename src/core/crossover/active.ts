@@ -4,7 +4,7 @@ import { polesOf, type SectionSlot } from '@/core/slots/section';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { topologyOf } from '@/core/topologies';
 import type { StageAsk, StageChoice } from '@/core/topologies/topology';
-import { driverEnd, type CrossoverDesign } from './speaker-of';
+import { driverEnd, type CrossoverDesign } from './crossover-design';
 
 /** A stage with op-amps that stands in a way. */
 export interface ActiveStage {

@@ -3,7 +3,7 @@ import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { evenly } from '@/core/speaker/tune/measure';
 import { solveCrossover } from './solve';
-import { isCrossover } from './speaker-of';
+import { isCrossover } from './crossover-design';
 
 /** A curve of the sum in one direction. */
 export interface AngleCurve {

@@ -3,7 +3,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { evenly } from '@/core/speaker/tune/measure';
 import { nearestMetres, solveCrossover } from './solve';
-import { isCrossover } from './speaker-of';
+import { isCrossover } from './crossover-design';
 
 /** How the sum dies away at each frequency. */
 export interface DecayPicture {

@@ -5,7 +5,7 @@ import type { Control, PartChoices, Sheet, Stage, Way } from '@/core/sheet/schem
 import { polesOf } from '@/core/slots/section';
 import { activeStages, isActive, stageOfActive } from './active';
 import { sectionsOf, type EdgeSlot } from './make';
-import type { CrossoverDesign } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
 
 /** What one knob is to do. */
 export interface GangPlan {

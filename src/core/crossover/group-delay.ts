@@ -5,7 +5,7 @@ import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { evenly } from '@/core/speaker/tune/measure';
 import type { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { nearestMetres, solveCrossover } from './solve';
-import { isCrossover } from './speaker-of';
+import { isCrossover } from './crossover-design';
 
 export interface CrossoverDelayPicture {
   frequenciesHz: Float64Array;

@@ -8,7 +8,7 @@ import { anglesPicture } from './angles';
 import { decayPicture } from './decay';
 import { crossoverDelayPicture } from './group-delay';
 import { crossoverPicture } from './picture';
-import { driverEnd, type CrossoverDesign } from './speaker-of';
+import { driverEnd, type CrossoverDesign } from './crossover-design';
 import { SCHOOLS, schooled, schoolsPicture, tunedSchools, type SchoolResult } from './schools';
 import { strainPicture } from './strain';
 import { withTuning } from './tune';

@@ -3,7 +3,7 @@ import type { Unit } from '@/core/speaker/document';
 import type { Electrical, SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import { impedanceAt, remembered, type PreparedUnit } from '@/core/speaker/unit';
 import { isActive } from './active';
-import type { CrossoverDesign } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
 
 /** What one amplifier is loaded with. */
 export interface AmplifierLoad {

@@ -16,7 +16,7 @@ import {
   USUAL_GAIN_DB,
   type ActiveStage,
 } from './active';
-import { driverEnd, type DriverEnd } from './speaker-of';
+import { driverEnd, type DriverEnd } from './crossover-design';
 import { redesignedSlot, stageOfSlot } from './stage-of-slot';
 
 /** One way of a new crossover, from the lowest up. */

@@ -9,7 +9,7 @@ import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { namesInCircuit, partNames } from '@/core/sheet/path-circuit';
 import type { Way } from '@/core/sheet/schema';
 import { isActive } from './active';
-import { driverEnd, type CrossoverDesign } from './speaker-of';
+import { driverEnd, type CrossoverDesign } from './crossover-design';
 
 /** The line that all ways leave, to the left of their first parts. */
 const TRUNK = -3;

@@ -6,7 +6,8 @@ import { amplifierLoads, hardest, sizesOf } from './loads';
 import { crossoverFigures, type CrossoverFigures } from './readings';
 import { slotGains, type SlotGain } from './slot-gains';
 import { alternating, phasesAtListener, solveCrossover, summed } from './solve';
-import { isCrossover, type CrossoverDesign, type Load } from './speaker-of';
+import { isCrossover, type CrossoverDesign } from './crossover-design';
+import type { Load } from './speaker-of';
 
 /** A crossover as one layer shows it. */
 export interface CrossoverLayer {

@@ -7,7 +7,8 @@ import { hasAmplifiers } from './active';
 import { heatOf } from './load';
 import { amplifierLoads, hardest, sizesOf } from './loads';
 import { alternating, summed } from './solve';
-import type { CrossoverDesign, Load } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
+import type { Load } from './speaker-of';
 
 /** A number that a crossover is judged by, of one layer. */
 export interface CrossoverFigure {

@@ -7,7 +7,7 @@ import { delaysOf } from './group-delay';
 import { redivided } from './make';
 import { crossoverFigures } from './readings';
 import { solveCrossover } from './solve';
-import { isCrossover, type CrossoverDesign } from './speaker-of';
+import { isCrossover, type CrossoverDesign } from './crossover-design';
 import { driverStrains } from './strain';
 import { tuningOf, USUAL_WISH, withTuning, type TunedCrossover, type TuneWish } from './tune';
 

@@ -4,7 +4,7 @@ import { heardOf } from '@/core/sheet/stage';
 import { AMP_NET } from '@/core/speaker/document';
 import type { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import type { CrossoverDesign } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
 
 /** What a slot adds to the level of its way, with what it is loaded with. */
 export interface SlotGain {

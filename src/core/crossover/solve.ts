@@ -2,7 +2,8 @@ import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { sightOf } from '@/core/speaker/place';
 import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
-import { speakerOf, type CrossoverDesign, type Load } from './speaker-of';
+import type { CrossoverDesign } from './crossover-design';
+import { speakerOf, type Load } from './speaker-of';
 
 /** Speakers that were solved last, by what they are layers of: their equations are taken over. */
 const kept = new Map<string, SolvedSpeaker>();

@@ -3,7 +3,7 @@ import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { ReedError } from '@/core/errors';
 import { outNet, prefixOf } from '@/core/sheet/nets';
 import { placedWays, SOURCE_OHMS } from '@/core/sheet/path-circuit';
-import type { SheetDesign, Way, WayEnd } from '@/core/sheet/schema';
+import type { Way, WayEnd } from '@/core/sheet/schema';
 import type { DriverModel } from '@/core/parts/kinds/driver';
 import {
   AMP_NET,
@@ -13,18 +13,9 @@ import {
   type Unit,
 } from '@/core/speaker/document';
 import { remembered } from '@/core/speaker/unit';
+import { couplingParts } from './board/couplings';
+import { driverEnd, type CrossoverDesign, type DriverEnd } from './crossover-design';
 import { quoted } from '@/core/text';
-
-/** A design that is a crossover. */
-export type CrossoverDesign = SheetDesign & Required<Pick<SheetDesign, 'crossover'>>;
-
-export const isCrossover = (design: SheetDesign): design is CrossoverDesign =>
-  design.crossover !== undefined;
-
-export type DriverEnd = Extract<WayEnd, { is: 'driver' }>;
-
-/** What a way of a crossover ends in. */
-export const driverEnd = ({ to }: Way): DriverEnd => to as DriverEnd;
 
 const AT_MIDDLE = { xMetres: 0, yMetres: 0, zMetres: 0 };
 const OPEN_END: WayEnd = { is: 'load', name: '', ohms: null, farads: null };
@@ -43,7 +34,7 @@ export function speakerOf(
   load: Load = 'true',
   title = '',
 ): SpeakerDocument {
-  const { surroundings } = design.crossover;
+  const { surroundings, board } = design.crossover;
   const open = { ...design, ways: design.ways.map((way) => ({ ...way, to: OPEN_END })) };
   const { circuit } = placedWays(open, [...design.ways.keys()], 'built');
   const begin = design.source.ohms > 0 ? 'source' : 'in';
@@ -69,7 +60,10 @@ export function speakerOf(
     drivers: design.ways.map((way, i) =>
       load === 'true' ? trueUnit(way) : nominalUnit(way.id, design.crossover.nominalOhms[i]),
     ),
-    network: network.filter((part) => !(isStraight(part) && part.plus === part.minus)),
+    network: [
+      ...network.filter((part) => !(isStraight(part) && part.plus === part.minus)),
+      ...(board?.coupled && load === 'true' ? couplingParts(design) : []),
+    ],
     connections,
     listen: design.crossover.listen,
     // A textbook knows of none.

@@ -8,7 +8,7 @@ import { unitOhms } from './loads';
 import { isActive } from './active';
 import { drawnNames } from './network-drawing';
 import { solveCrossover } from './solve';
-import { driverEnd, isCrossover, type CrossoverDesign } from './speaker-of';
+import { driverEnd, isCrossover, type CrossoverDesign } from './crossover-design';
 
 /** What a driver bears at the stated drive. */
 export interface DriverStrain {

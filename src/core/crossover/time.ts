@@ -3,7 +3,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { inverseTransform } from '@/core/speaker/inverse-transform';
 import { nearestMetres, solveCrossover } from './solve';
-import { isCrossover } from './speaker-of';
+import { isCrossover } from './crossover-design';
 
 /** What arrives at the listener of a step at the amplifier. */
 export interface StepPicture {

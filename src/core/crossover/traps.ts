@@ -7,7 +7,8 @@ import type { TrapAcrossSlot, TrapInLineSlot } from '@/core/slots/trap';
 import { evenly, leastImpedance } from '@/core/speaker/tune/measure';
 import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import type { Hump } from './humps';
-import { isCrossover, speakerOf, type CrossoverDesign } from './speaker-of';
+import { isCrossover, type CrossoverDesign } from './crossover-design';
+import { speakerOf } from './speaker-of';
 import { stageOfSlot } from './stage-of-slot';
 
 /** A trap for a hump, with what it does to the whole. */

@@ -10,7 +10,8 @@ import { hasMainValue, mainValue, SpeakerTrial } from '@/core/speaker/tune/trial
 import type { Tuned } from '@/core/speaker/tune/score';
 import { achievedBy, limitsOf, tune } from '@/core/speaker/tune/tune';
 import { hasAmplifiers, isActive } from './active';
-import { driverEnd, speakerOf, type CrossoverDesign } from './speaker-of';
+import { driverEnd, type CrossoverDesign } from './crossover-design';
+import { speakerOf } from './speaker-of';
 
 /** What a tuning may change, and what it is to keep to. */
 export interface TuneWish {

@@ -1,6 +1,6 @@
 import { cardCurve as curveOf, type SmallCurve } from '@/core/bank/card-curve';
 import { crossoverCurve } from '@/core/crossover/picture';
-import { isCrossover } from '@/core/crossover/speaker-of';
+import { isCrossover } from '@/core/crossover/crossover-design';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
 

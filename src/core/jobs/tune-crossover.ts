@@ -1,4 +1,4 @@
-import { isCrossover } from '@/core/crossover/speaker-of';
+import { isCrossover } from '@/core/crossover/crossover-design';
 import { tuningOf, type TuneProgress, type TuneResult, type TuneWish } from '@/core/crossover/tune';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';

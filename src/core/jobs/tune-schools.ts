@@ -1,5 +1,5 @@
 import { tunedSchools, type SchoolResult } from '@/core/crossover/schools';
-import { isCrossover } from '@/core/crossover/speaker-of';
+import { isCrossover } from '@/core/crossover/crossover-design';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';

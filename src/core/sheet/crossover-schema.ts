@@ -1,5 +1,6 @@
 import * as z from 'zod';
 import { between, within } from '@/core/quantity/bounds';
+import { boardSchema } from '@/core/sheet/board-schema';
 import { ALIGNMENTS } from '@/core/slots/section';
 import { placeSchema } from '@/core/speaker/place';
 import { surroundingsSchema } from '@/core/speaker/surroundings';
@@ -21,6 +22,8 @@ export const crossoverSchema = z.strictObject({
   listen: placeSchema,
   /** A baffle, a floor or a wall around it; its units in an endless wall where nothing is said. */
   surroundings: surroundingsSchema.optional(),
+  /** The board that it is built on, once a part was moved on it or its coupling is to count. */
+  board: boardSchema.optional(),
   /** Volts at which heat is looked at: as loud as it will be. */
   loudVolts: within('volts').default(20),
   /** Further wishes, where they are other than usual. */

@@ -1,5 +1,5 @@
 import { Dropdown } from 'antd';
-import { driverEnd } from '@/core/crossover/speaker-of';
+import { driverEnd } from '@/core/crossover/crossover-design';
 import type { DriverModel } from '@/core/parts/kinds/driver';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Way } from '@/core/sheet/schema';

@@ -2,7 +2,7 @@
 
 import { useMemo } from 'react';
 import { hasAmplifiers } from '@/core/crossover/active';
-import { isCrossover } from '@/core/crossover/speaker-of';
+import { isCrossover } from '@/core/crossover/crossover-design';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { Controls } from '../sheet/controls';

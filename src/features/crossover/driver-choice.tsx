@@ -1,6 +1,6 @@
 import { Dropdown } from 'antd';
 import { useState } from 'react';
-import { driverEnd } from '@/core/crossover/speaker-of';
+import { driverEnd } from '@/core/crossover/crossover-design';
 import type { Way } from '@/core/sheet/schema';
 import { driversOfLibrary } from '@/store/drivers';
 import { attempt } from '../shell/tell';

@@ -1,12 +1,15 @@
 import { Tabs } from 'antd';
 import { formatFixed } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { PictureSpan } from '../sheet/picture-span';
+import { FormPopover } from '../shell/form-popover';
 import { CROSSOVER_LENSES, crossoverLensOf } from './lenses';
 import { usePicture } from './follow';
+import { PlaceForm } from './place-form';
 import panel from '../sheet/lens-panel.module.css';
 import styles from './lens-panel.module.css';
 
@@ -17,7 +20,6 @@ export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover:
   const mark = usePreferences((p) => p.mark);
   const lens = crossoverLensOf(sheet.view.lens);
   const picture = usePicture(sheet.id);
-  const { listen } = crossover;
   return (
     <section className={panel.panel} aria-label="Lens">
       <div className={`${panel.bar} ${styles.bar}`}>
@@ -32,10 +34,16 @@ export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover:
             label: <span title={`${about} (key ${n + 1})`}>{title}</span>,
           }))}
         />
-        <span className={styles.place} title="Where it is listened to">
-          {formatFixed(Math.hypot(listen.xMetres, listen.yMetres, listen.zMetres), 1, mark)} m, on
-          axis
-        </span>
+        <FormPopover content={<PlaceForm sheet={sheet} crossover={crossover} />}>
+          <button
+            type="button"
+            className={styles.place}
+            title="Where drivers and listener are, and what stands around them"
+          >
+            <span className="visually-hidden">Listened to from </span>
+            {placeWords(crossover, mark)}
+          </button>
+        </FormPopover>
         <PictureSpan view={sheet.view} />
       </div>
       <div
@@ -55,4 +63,11 @@ export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover:
       </div>
     </section>
   );
+}
+
+/** How far away the listener is, and what stands around. */
+function placeWords({ listen, surroundings = {} }: Crossover, mark: DecimalMark): string {
+  const { xMetres, yMetres, zMetres } = listen;
+  const metres = formatFixed(Math.hypot(xMetres, yMetres, zMetres), 1, mark);
+  return [`${metres} m`, ...Object.keys(surroundings)].join(', ');
 }

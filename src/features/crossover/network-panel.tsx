@@ -8,7 +8,7 @@ import {
   networkDrawing,
 } from '@/core/crossover/network-drawing';
 import { isActive } from '@/core/crossover/active';
-import { driverEnd } from '@/core/crossover/speaker-of';
+import { driverEnd } from '@/core/crossover/crossover-design';
 import { printPart } from '@/core/parts/quantities';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { composedId, splitComposedId } from '@/core/sheet/path-drawing';

@@ -1,6 +1,6 @@
 import { memo, useMemo } from 'react';
 import { formatFixed, formatQuantity, formatSigned } from '@/core/quantity/format';
-import { driverEnd, type DriverEnd } from '@/core/crossover/speaker-of';
+import { driverEnd, type DriverEnd } from '@/core/crossover/crossover-design';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
