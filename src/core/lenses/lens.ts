@@ -1,5 +1,7 @@
 import { bankPicture } from '@/core/bank/picture';
 import { anglesPicture } from '@/core/crossover/angles';
+import { boardPicture } from '@/core/crossover/board/picture';
+import { tiersPicture } from '@/core/crossover/board/tiers';
 import { decayPicture } from '@/core/crossover/decay';
 import { crossoverDelayPicture } from '@/core/crossover/group-delay';
 import type { Hump } from '@/core/crossover/humps';
@@ -49,6 +51,8 @@ export const LENSES = {
   crossoverAngles: plain((sheet) => Promise.resolve(anglesPicture(sheet))),
   crossoverDelay: plain((sheet) => Promise.resolve(crossoverDelayPicture(sheet))),
   crossoverDecay: plain((sheet) => Promise.resolve(decayPicture(sheet))),
+  crossoverBoard: plain((sheet) => Promise.resolve(boardPicture(sheet))),
+  crossoverTiers: plain((sheet) => Promise.resolve(tiersPicture(sheet))),
   crossoverSchools: plain((sheet) => Promise.resolve(schoolsPicture(sheet))),
   crossoverStrain: plain((sheet) => Promise.resolve(strainPicture(sheet))),
 };

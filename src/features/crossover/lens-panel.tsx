@@ -1,4 +1,5 @@
 import { Tabs } from 'antd';
+import { Suspense } from 'react';
 import { formatFixed } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Crossover } from '@/core/sheet/crossover-schema';
@@ -6,6 +7,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { PictureSpan } from '../sheet/picture-span';
+import { Coming } from '../shell/coming';
 import { FormPopover } from '../shell/form-popover';
 import { CROSSOVER_LENSES, crossoverLensOf } from './lenses';
 import { usePicture } from './follow';
@@ -54,7 +56,9 @@ export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover:
         aria-labelledby={`${BAR}-tab-${lens.id}`}
       >
         {picture && picture.layers.length > 0 ? (
-          <lens.Picture sheet={sheet} crossover={crossover} picture={picture} />
+          <Suspense fallback={<Coming />}>
+            <lens.Picture sheet={sheet} crossover={crossover} picture={picture} />
+          </Suspense>
         ) : (
           <p className={styles.waiting}>
             {picture ? picture.problems[0] : 'Solving the network …'}

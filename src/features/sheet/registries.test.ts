@@ -37,6 +37,8 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
       'crossoverDecay',
       'crossoverStrain',
       'crossoverSchools',
+      'crossoverBoard',
+      'crossoverTiers',
     ]).toContain(name);
 });
 

@@ -21,13 +21,17 @@ const MOST = 0.95;
 const known = new Map<string, number>();
 const MOST_KNOWN = 4000;
 
-/** What two coils share, by their windings, places and axes. */
-export function couplingBetween(a: BoardPart, b: BoardPart): number {
+/**
+ * What two coils share, by their windings, places and axes.
+ *
+ * @param loops fewer than usual where much is tried out
+ */
+export function couplingBetween(a: BoardPart, b: BoardPart, loops?: number): number {
   const [first, second] = [a, b].map(coilInSpace);
-  const key = JSON.stringify([first, second]);
+  const key = JSON.stringify([first, second, loops]);
   let k = known.get(key);
   if (k === undefined) {
-    const m = mutualInductance(first, second);
+    const m = mutualInductance(first, second, loops);
     k = m / Math.sqrt(selfInductance(first) * selfInductance(second));
     k = Number.isFinite(k) ? Math.max(-MOST, Math.min(MOST, k)) : MOST;
     if (known.size >= MOST_KNOWN) known.clear();
@@ -73,24 +77,40 @@ export interface QuietTurn {
   shared: number;
 }
 
-const COARSE = 15;
+/** Loops with which turns are tried out, and how they are searched. */
+const ROUGH = 2;
+const COARSE = 5;
+const FINER = [4, 2, 1];
 
-/** How a coil is best turned where it is: flat, or on its edge by some angle. */
+/**
+ * How a coil is best turned where it is: flat, or on its edge by some angle. A small coil shares with
+ * another what the field at its place has along its axis, so that two axes tell of all others; from
+ * the best of those the turn is found on the windings themselves.
+ */
 export function quietestTurn(coil: BoardPart, parts: readonly BoardPart[]): QuietTurn {
   const others = parts.filter((p) => p.coil && p !== coil);
-  const sharedAs = (lies: BoardPart['lies'], degrees: number) =>
-    others.reduce((sum, o) => sum + Math.abs(couplingBetween({ ...coil, lies, degrees }, o)), 0);
-  let best = { lies: 'flat' as BoardPart['lies'], degrees: 0, shares: sharedAs('flat', 0) };
-  const consider = (degrees: number) => {
-    const turn = ((degrees % 180) + 180) % 180;
-    const shares = sharedAs('edge', turn);
-    if (shares < best.shares * 0.999) best = { lies: 'edge', degrees: turn, shares };
+  const shares = (lies: BoardPart['lies'], degrees: number, loops?: number) =>
+    others.map((o) => couplingBetween({ ...coil, lies, degrees }, o, loops));
+  const total = (ks: readonly number[]) => ks.reduce((sum, k) => sum + Math.abs(k), 0);
+  const [along, across] = [shares('edge', 0, ROUGH), shares('edge', 90, ROUGH)];
+  const guessed = (degrees: number) => {
+    const angle = (degrees * Math.PI) / 180;
+    return total(along.map((k, i) => k * Math.cos(angle) + across[i] * Math.sin(angle)));
   };
-  for (let degrees = 0; degrees < 180; degrees += COARSE) consider(degrees);
-  if (best.lies === 'edge')
-    for (const step of [5, 2, 1]) {
-      const { degrees } = best;
-      for (const by of [-2, -1, 1, 2]) consider(degrees + by * step);
+  let degrees = 0;
+  for (let d = COARSE; d < 180; d += COARSE) if (guessed(d) < guessed(degrees)) degrees = d;
+  let rough = total(shares('edge', degrees, ROUGH));
+  for (const step of FINER)
+    for (const by of [-step, step]) {
+      const turned = (degrees + by + 180) % 180;
+      const there = total(shares('edge', turned, ROUGH));
+      if (there < rough) [degrees, rough] = [turned, there];
     }
-  return { ...best, shared: sharedAs(coil.lies, coil.degrees) };
+  const shared = total(shares(coil.lies, coil.degrees));
+  const turns: QuietTurn[] = [
+    { lies: coil.lies, degrees: coil.degrees, shares: shared, shared },
+    { lies: 'flat', degrees: 0, shares: total(shares('flat', 0)), shared },
+    { lies: 'edge', degrees, shares: total(shares('edge', degrees)), shared },
+  ];
+  return turns.reduce((a, b) => (b.shares < a.shares ? b : a));
 }

@@ -42,14 +42,15 @@ const AROUND = 32;
  * (J. D. Jackson, "Classical Electrodynamics", 5.37), and its integral along a loop of the second is
  * the flux through it.
  *
+ * @param loops each way that a winding is taken for; by their distance where nothing is said
  * @returns henries
  */
-export function mutualInductance(a: Coil, b: Coil): number {
+export function mutualInductance(a: Coil, b: Coil, loops?: number): number {
   const offset = [0, 1, 2].map((i) => b.centreMetres[i] - a.centreMetres[i]);
   const far = Math.hypot(...offset);
   const reach =
     (Math.hypot(a.outerMetres, a.lengthMetres) + Math.hypot(b.outerMetres, b.lengthMetres)) / 2;
-  const n = far < 1.6 * reach ? NEAR : FAR;
+  const n = loops ?? (far < 1.6 * reach ? NEAR : FAR);
   // The first coil lies at the origin, its axis along z.
   const frame = frameOf(a.axis);
   const seen = (v: readonly number[]): Vector => [

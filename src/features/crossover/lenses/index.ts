@@ -1,4 +1,5 @@
 import { angles } from './angles';
+import { board } from './board';
 import { decay } from './decay';
 import { delay } from './delay';
 import { impedance } from './impedance';
@@ -22,6 +23,7 @@ export const CROSSOVER_LENSES: readonly CrossoverLens[] = [
   step,
   delay,
   decay,
+  board,
 ];
 
 /** The lens that a document names; the first where this program has none of that name. */

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import type { ComponentType } from 'react';
 import type { CrossoverPicture } from '@/core/crossover/picture';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
@@ -14,5 +14,5 @@ export interface CrossoverLens {
   id: string;
   title: string;
   about: string;
-  Picture: (props: CrossoverLensProps) => ReactNode;
+  Picture: ComponentType<CrossoverLensProps>;
 }
