@@ -10,14 +10,14 @@ import type { LineOnHand } from '@/core/sheet/parts-on-hand';
  */
 export function partsCsv(lines: readonly LineOnHand[]): string {
   const rows = lines.map(({ line, needed, onHand, lacking, priceEach }) => {
-    const { kind, value, device, names, each, peakVolts, watts } = line;
+    const { kind, value, device, build, names, each, peakVolts, watts } = line;
     const main = mainQuantity(partKindOf(kind));
     const rounded = (x: number | undefined) => (x === undefined ? '' : Number(x.toPrecision(3)));
     return [
       kind,
       main && value !== undefined ? inWords(value, main.quantity, 5) : '',
       value ?? '',
-      device ?? '',
+      device ?? build ?? '',
       names.join(' '),
       each,
       needed,

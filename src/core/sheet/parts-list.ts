@@ -4,6 +4,7 @@ import type { Circuit } from '@/core/circuit/schema';
 import { messageOf, ReedError } from '@/core/errors';
 import { partKindOf } from '@/core/parts';
 import { spaced } from '@/core/response/landmarks';
+import { CORES, windCoil } from '@/core/speaker/coils/wind';
 import { shaftsOf } from './controls';
 import { namesInCircuit, pathCircuit } from './path-circuit';
 import { REFERENCE_FARADS, REFERENCE_OHMS } from './reference-net';
@@ -17,6 +18,9 @@ export interface PartsLine {
   value?: number;
   /** What a device is called. */
   device?: string;
+  /** How it is made, where that is asked for: the wire and the core of a coil; and what one costs then. */
+  build?: string;
+  price?: number;
   /** What they are called on the drawing. */
   names: string[];
   /** How many a board takes: pairs count for two. */
@@ -38,7 +42,7 @@ export interface PartsList {
 }
 
 /** What a part lives through. */
-interface Stress {
+export interface Stress {
   peakVolts: number;
   watts?: number;
 }
@@ -46,17 +50,26 @@ interface Stress {
 /** The signal is taken to be anything that can be heard, and a little beyond. */
 const SIGNAL = { fromHz: 10, toHz: 40_000, points: 90 };
 
+/** What is known of the parts of a sheet that is solved as something else than single ways. */
+export interface KnownOfParts {
+  /** What parts are called, by their names in the circuit. */
+  names?: ReadonlyMap<string, string>;
+  /** What they live through, by their names in the circuit. */
+  stresses?: ReadonlyMap<string, Stress>;
+  problems?: readonly string[];
+}
+
 /**
  * Everything that a board of a sheet is built of, and what its capacitors and resistors have to stand
  * at the sheet's source level.
  */
-export function partsList(sheet: Sheet): PartsList {
+export function partsList(sheet: Sheet, known: KnownOfParts = {}): PartsList {
   const lines = new Map<string, PartsLine>();
-  const problems: string[] = [];
+  const problems: string[] = [...(known.problems ?? [])];
   const shaftOf = shaftsOf(sheet);
   const bought = new Set<string>();
   sheet.ways.forEach((way, w) => {
-    const stresses = stressesIn(sheet, w, problems);
+    const stresses = known.stresses ?? stressesIn(sheet, w, problems);
     const nameOf = namesInCircuit(sheet, w);
     for (const stage of way.stages) {
       if (stage.bypassed) continue;
@@ -64,7 +77,9 @@ export function partsList(sheet: Sheet): PartsList {
       for (const { id, kind } of drawnParts(stage)) {
         if (partKindOf(kind).price === null) continue;
         const part = stage.parts[id] as StagePart | undefined;
-        const name = nameOf(stage, id);
+        const inCircuit = nameOf(stage, id);
+        const stress = stresses.get(inCircuit);
+        const name = known.names?.get(inCircuit) ?? inCircuit;
         const device = deviceName(sheet, kind, part);
         const shaft = kind === 'potentiometer' ? shaftOf(way, stage, id) : undefined;
         if (shaft) {
@@ -73,11 +88,11 @@ export function partsList(sheet: Sheet): PartsList {
           // All its tracks are bought at once.
           const isFirst = !bought.has(shaft.control);
           bought.add(shaft.control);
-          put(lines, { ...gang, value: values[id], name, part }, stresses, isFirst ? 1 : 0);
+          put(lines, { ...gang, value: values[id], name, part }, stress, isFirst ? 1 : 0);
           continue;
         }
         for (const piece of piecesOf(kind, values[id], part))
-          put(lines, { ...piece, device, name, part }, stresses);
+          put(lines, { ...piece, ...woundOf(kind, piece.value, part), device, name, part }, stress);
       }
     }
   });
@@ -94,6 +109,19 @@ function piecesOf(kind: string, value: number, part: StagePart | undefined) {
   }));
 }
 
+/** How a coil that is wound for it is made, and what it costs. */
+function woundOf(
+  kind: string,
+  henries: number,
+  part: StagePart | undefined,
+): Pick<PartsLine, 'build' | 'price'> {
+  const wound = kind === 'inductor' ? part?.wound : undefined;
+  if (!wound) return {};
+  const { price } = windCoil(henries, wound.wireMetres, wound.core);
+  const wire = Number((1000 * wound.wireMetres).toFixed(2));
+  return { build: `${wire} mm wire, ${CORES[wound.core].words}`, price };
+}
+
 /** What the half-supply reference is made of, where a single rail feeds the sheet. */
 function putReference(lines: Map<string, PartsLine>, supply: Supply | undefined): void {
   if (supply?.is !== 'single') return;
@@ -104,8 +132,9 @@ function putReference(lines: Map<string, PartsLine>, supply: Supply | undefined)
     [REFERENCE_FARADS, { peakVolts }],
   ]);
   for (const name of REFERENCE_OHMS)
-    put(lines, { kind: 'resistor', value: supply.ohms, name }, stresses);
-  put(lines, { kind: 'capacitor', value: supply.farads, name: REFERENCE_FARADS }, stresses);
+    put(lines, { kind: 'resistor', value: supply.ohms, name }, stresses.get(name));
+  const name = REFERENCE_FARADS;
+  put(lines, { kind: 'capacitor', value: supply.farads, name }, stresses.get(name));
 }
 
 /** What a device is, in words; nothing for parts that go by a value. */
@@ -121,19 +150,25 @@ function put(
     kind,
     value,
     device,
+    build,
+    price,
     name,
     part,
-  }: { kind: string; value?: number; device?: string; name: string; part?: StagePart },
-  stresses: ReadonlyMap<string, Stress>,
+  }: Pick<PartsLine, 'kind' | 'value' | 'device' | 'build' | 'price'> & {
+    name: string;
+    part?: StagePart;
+  },
+  stress: Stress | undefined,
   pieces = 1,
 ): void {
-  const key = `${kind} ${value?.toPrecision(6) ?? ''} ${device ?? ''}`;
+  const key = `${kind} ${value?.toPrecision(6) ?? ''} ${device ?? ''} ${build ?? ''}`;
   let line = lines.get(key);
   if (!line) {
     line = {
       kind,
       ...(value === undefined ? {} : { value }),
       ...(device === undefined ? {} : { device }),
+      ...(build === undefined ? {} : { build, price }),
       names: [],
       each: 0,
       stock: [],
@@ -144,7 +179,6 @@ function put(
   if (!line.names.includes(name)) line.names.push(name);
   if (part?.stock !== undefined && !line.stock.includes(part.stock)) line.stock.push(part.stock);
   if (part?.tolerance !== undefined) line.tolerance = Math.min(line.tolerance ?? 1, part.tolerance);
-  const stress = stresses.get(name);
   if (!stress) return;
   line.peakVolts = Math.max(line.peakVolts ?? 0, stress.peakVolts);
   if (stress.watts !== undefined) line.watts = Math.max(line.watts ?? 0, stress.watts);

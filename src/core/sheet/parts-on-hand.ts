@@ -48,7 +48,7 @@ export function partsOnHand(
       needed,
       onHand: fitting.reduce((sum, e) => sum + e.quantity, 0),
       lacking: left,
-      priceEach: priced?.price ?? partKindOf(line.kind).price,
+      priceEach: priced?.price ?? line.price ?? partKindOf(line.kind).price,
       take,
     };
   });

@@ -10,6 +10,7 @@ import { Notices } from '../sheet/notices';
 import { SheetHeader } from '../sheet/sheet-header';
 import { useUi } from '../sheet/ui-state';
 import { useAlike } from '../sheet/use-alike';
+import { useCrossoverCommands } from './commands';
 import { CrossoverSentence } from './crossover-sentence';
 import { useCrossover, useFollowCrossover } from './follow';
 import { CrossoverLenses } from './lens-panel';
@@ -23,6 +24,7 @@ import styles from './crossover-screen.module.css';
 /** A crossover as a worksheet: its sentence, a row for each way, the network, a picture, readings. */
 export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
   useFollowCrossover(sheet);
+  useCrossoverCommands(sheet.ways);
   const problem = useCrossover((s) => s.problem);
   const stale = useCrossover((s) => s.stale);
   const chosen = useUi((s) => s.stageId);

@@ -33,7 +33,7 @@ export function CrossoverLenses({ sheet, crossover }: { sheet: Sheet; crossover:
           renderTabBar={(bar, TabBar) => <TabBar {...bar} id={BAR} />}
           items={CROSSOVER_LENSES.map(({ id, title, about }, n) => ({
             key: id,
-            label: <span title={`${about} (key ${n + 1})`}>{title}</span>,
+            label: <span title={n < 10 ? `${about} (key ${(n + 1) % 10})` : about}>{title}</span>,
           }))}
         />
         <FormPopover content={<PlaceForm sheet={sheet} crossover={crossover} />}>

@@ -3,7 +3,7 @@
 import { Button, InputNumber } from 'antd';
 import { useEffect, useState } from 'react';
 import { partsCsv } from '@/core/formats/parts-csv';
-import { formatFixed } from '@/core/quantity/format';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import { partsOnHand, type LineOnHand } from '@/core/sheet/parts-on-hand';
 import type { Sheet } from '@/core/sheet/schema';
 import { openSheet } from '@/store/session-storage';
@@ -30,6 +30,8 @@ function Open({ sheet }: { sheet: Sheet }) {
   const { list, problem } = usePartsList(sheet);
   const { contents } = useDrawer();
   const [boards, setBoards] = useState(1);
+  const mark = usePreferences((p) => p.mark);
+  const volts = (x: number) => formatQuantity(x, 'volts', { unit: true, mark, digits: 3 });
   const go = useGo();
   useEffect(() => {
     document.title = `Parts for ${sheet.title} · Jaunty Reed`;
@@ -53,9 +55,11 @@ function Open({ sheet }: { sheet: Sheet }) {
                 aria-label="Boards"
               />
             </label>{' '}
-            {boards === 1 ? 'board' : 'boards'}; levels at {sheet.source.volts} V r.m.s. of the
-            source, 10 Hz to 40 kHz
+            {sheet.crossover
+              ? `${boards === 1 ? 'channel' : 'channels'}, each with a board of its own; levels at ${volts(sheet.crossover.loudVolts)} r.m.s., 20 Hz to 20 kHz, heat of music`
+              : `${boards === 1 ? 'board' : 'boards'}; levels at ${volts(sheet.source.volts)} r.m.s. of the source, 10 Hz to 40 kHz`}
           </p>
+          {sheet.crossover && <Drivers sheet={sheet} channels={boards} />}
         </div>
         <div className={styles.actions}>
           <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>
@@ -92,6 +96,16 @@ function Open({ sheet }: { sheet: Sheet }) {
         where you live and what it is used for; where mains is near, leave it to a qualified person.
       </p>
     </div>
+  );
+}
+
+/** The drivers that each channel ends in: they are bought apart. */
+function Drivers({ sheet, channels }: { sheet: Sheet; channels: number }) {
+  const names = sheet.ways.flatMap(({ to }) => (to.is === 'driver' ? [to.name] : []));
+  return (
+    <p className={styles.forBoards}>
+      Beside the parts: {names.map((name) => `${channels} × ${name}`).join('; ')}.
+    </p>
   );
 }
 

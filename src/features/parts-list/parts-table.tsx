@@ -16,7 +16,12 @@ const COLUMNS: FigureColumns<Row> = [
     key: 'part',
     title: 'Part',
     rowScope: 'row',
-    render: (_, { line }) => <span className={styles.part}>{partKindOf(line.kind).noun}</span>,
+    render: (_, { line }) => (
+      <span className={styles.part}>
+        {partKindOf(line.kind).noun}
+        {line.build !== undefined && <span className={styles.build}> {line.build}</span>}
+      </span>
+    ),
   },
   {
     key: 'value',
@@ -73,7 +78,9 @@ export function PartsTable({ lines }: { lines: readonly LineOnHand[] }) {
       <FigureTable<Row>
         columns={COLUMNS}
         lines={lines.map((line) => ({ ...line, mark }))}
-        rowKey={({ line: { kind, value, device } }) => `${kind} ${value ?? ''} ${device ?? ''}`}
+        rowKey={({ line: { kind, value, device, build } }) =>
+          `${kind} ${value ?? ''} ${device ?? ''} ${build ?? ''}`
+        }
         empty="The sheet has no parts that could be bought."
       />
     </section>

@@ -8,7 +8,7 @@ import { exportNow, EXPORTS } from './exports';
 import { IN_ROW, LENSES } from './lenses';
 import { setUi, useUi } from './ui-state';
 
-interface Around {
+export interface Around {
   undo: () => void;
   redo: () => void;
   toShelf: () => void;
@@ -33,30 +33,42 @@ function choose(step: number): void {
   setUi({ stageId: next.id, partId: null, editingPart: null, wholePath: false });
 }
 
-/** Every action of the sheet, by name and key. */
-export function sheetCommands({ undo, redo, toShelf, toParts }: Around): readonly Command[] {
+/** What can be done with a sheet of any kind. */
+export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readonly Command[] => [
+  { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
+  { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
+  {
+    id: 'keep',
+    title: 'Keep this state',
+    group: 'Sheet',
+    keys: 'k',
+    run: () => setUi({ keeping: true }),
+  },
+  {
+    id: 'parts-list',
+    title: 'Parts list',
+    group: 'Sheet',
+    keys: 'l',
+    words: 'bill of materials buy cost stock print',
+    run: toParts,
+  },
+  { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
+  ...EXPORTS.map((e): Command => ({
+    id: `export-${e.id}`,
+    title: `Export: ${e.title}`,
+    group: 'Sheet',
+    run: () => void attemptStored('Nothing was exported', () => exportNow(e.id)),
+  })),
+];
+
+/** Every action of a sheet of one path, by name and key. */
+export function sheetCommands(around: Around): readonly Command[] {
   const withChosen = (act: (stage: { id: string; index: number; count: number }) => void) => () => {
     const stage = chosen();
     if (stage) attempt(() => act(stage));
   };
   return [
-    { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
-    { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
-    {
-      id: 'keep',
-      title: 'Keep this state',
-      group: 'Sheet',
-      keys: 'k',
-      run: () => setUi({ keeping: true }),
-    },
-    {
-      id: 'parts-list',
-      title: 'Parts list',
-      group: 'Sheet',
-      keys: 'l',
-      words: 'bill of materials buy cost stock print',
-      run: toParts,
-    },
+    ...commonCommands(around),
     {
       id: 'graft',
       title: 'Put a part into the circuit',
@@ -86,7 +98,6 @@ export function sheetCommands({ undo, redo, toShelf, toParts }: Around): readonl
       keys: 'p',
       run: () => setUi({ pinning: true }),
     },
-    { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
     ...LENSES.map(({ id, title }, n): Command => ({
       id: `lens-${id}`,
       title: `Lens: ${title}`,
@@ -159,12 +170,6 @@ export function sheetCommands({ undo, redo, toShelf, toParts }: Around): readonl
         attempt(() =>
           setUi({ stageId: addStage(t, chosen()?.id ?? null), partId: null, wholePath: false }),
         ),
-    })),
-    ...EXPORTS.map((e): Command => ({
-      id: `export-${e.id}`,
-      title: `Export: ${e.title}`,
-      group: 'Sheet',
-      run: () => void attemptStored('Nothing was exported', () => exportNow(e.id)),
     })),
   ];
 }

@@ -12,7 +12,7 @@ import { Prepared } from '@/ui/controls/prepared';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { LensPanel } from './lens-panel';
-import { sheetCommands } from './sheet-commands';
+import { commonCommands, sheetCommands } from './sheet-commands';
 import { resetUi, useUi } from './ui-state';
 import { Notices } from './notices';
 import { Unopened } from './unopened';
@@ -75,7 +75,7 @@ function Open({ sheet }: { sheet: Sheet }) {
 
 /** A crossover has its own body, with a row for each way. */
 function OpenCrossover({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
-  useSheetShell(sheet.title);
+  useSheetShell(sheet.title, commonCommands);
   return (
     <Suspense>
       <CrossoverScreen sheet={sheet} crossover={crossover} />
@@ -84,17 +84,17 @@ function OpenCrossover({ sheet, crossover }: { sheet: Sheet; crossover: Crossove
 }
 
 /** What every open sheet has: its commands in the palette and its name on the tab. */
-function useSheetShell(title: string): void {
+function useSheetShell(title: string, commandsOf = sheetCommands): void {
   const go = useGo();
   const commands = useMemo(
     () =>
-      sheetCommands({
+      commandsOf({
         undo,
         redo,
         toShelf: () => go('/'),
         toParts: () => go(`${window.location.pathname}/parts`),
       }),
-    [go],
+    [go, commandsOf],
   );
   useCommands('sheet', commands);
   useEffect(() => {

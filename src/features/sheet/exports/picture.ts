@@ -6,8 +6,8 @@ import type { Export } from './export';
 import { shownSvg } from './shown-svg';
 
 const svg = () => shownSvg('[data-picture] svg', 'There is no picture on screen yet.');
-const nameOf = ({ title, view }: Sheet, ending: string) =>
-  fileName(`${title} ${lensOf(view.lens).id}`, ending);
+const nameOf = ({ title, view, crossover }: Sheet, ending: string) =>
+  fileName(`${title} ${crossover ? view.lens : lensOf(view.lens).id}`, ending);
 
 export const pictureSvgExport: Export = {
   id: 'picture-svg',

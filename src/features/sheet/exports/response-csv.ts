@@ -7,6 +7,12 @@ export const responseCsvExport: Export = {
   id: 'csv',
   title: 'Response of every layer (CSV)',
   async run(sheet) {
+    if (sheet.crossover) {
+      const { crossoverCsv } = await import('@/core/formats/crossover-csv');
+      const csv = crossoverCsv(await engine().crossover(solvedSheet(sheet)), sheet);
+      download(fileName(sheet.title, 'csv'), csv, 'text/csv');
+      return;
+    }
     const { responseCsv } = await import('@/core/formats/csv');
     const csv = responseCsv(await engine().evaluate(solvedSheet(sheet)), sheet);
     download(fileName(sheet.title, 'csv'), csv, 'text/csv');
