@@ -19,6 +19,9 @@ describe('axe finds nothing serious, in light and in dark', () => {
     ['a bank', '/sheet/demo-bank', 'Parts at 63', ''],
     ['a crossover', '/sheet/demo-shelf-speaker', 'Humps to trap', ''],
     ['what is beside the axis', '/sheet/demo-hall-speaker', 'Humps to trap', 'Off-axis'],
+    ['an active crossover', '/sheet/demo-shelf-speaker-active', 'Humps, each taken', 'Decay'],
+    ['a board', '/sheet/demo-shelf-speaker', 'Humps to trap', 'Board'],
+    ['slopes side by side', '/sheet/demo-shelf-speaker', 'Humps to trap', 'Slopes'],
     ['the drivers', '/drivers', 'Level for 2.83 V', ''],
     ['the drawer', '/drawer', 'Nothing lies in it yet', ''],
     ['the weigh-up', '/sheet/demo-speech', 'Speech band', 'Weigh up'],
@@ -38,7 +41,8 @@ describe('axe finds nothing serious, in light and in dark', () => {
       await page.getByText(/designs, each solved/).waitFor();
     } else if (press !== '') {
       await page.getByRole('tab', { name: press }).click();
-      await page.locator('[data-picture] svg').first().waitFor();
+      const picture = press === 'Board' ? 'svg[aria-label^="Board of"]' : '[data-picture] svg';
+      await page.locator(picture).first().waitFor();
     }
     // Evaluated from outside the page, so the page's own policy stays in force.
     await page.evaluate(AXE);

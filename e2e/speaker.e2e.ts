@@ -76,7 +76,7 @@ test('drivers: one is copied, put into a box, and a sheet may end in it', async 
     .first()
     .waitFor();
   await sheet.getByRole('button', { name: 'Delete' }).click();
-  await page.getByText(/stays: a sheet ends in it/).waitFor();
+  await page.getByText(/stays: 2 sheets end in it/).waitFor();
   await sheet.getByRole('button', { name: 'Duplicate' }).click();
   const copy = page.getByRole('region', { name: 'Bass unit, 130 mm (copy)' });
   await typeOver(page, copy.getByRole('button', { name: /^Re, / }), '7.2');
@@ -87,4 +87,64 @@ test('drivers: one is copied, put into a box, and a sheet may end in it', async 
   await page.getByRole('button', { name: /^Driver of low/ }).click();
   await page.getByRole('menuitem', { name: 'Bass unit, 130 mm (copy)' }).click();
   await becomes(load, new RegExp(`^(?!${before.replace(/[.]/g, '\\.')}$).*Ω`));
+});
+
+test('an active crossover: a way per amplifier, one knob for the split, strain, delay and decay', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker-active');
+  const sum = () => reading(page, /^On axis/).textContent();
+  const before = await becomes(sum, /^±\d/);
+  await typeOver(page, page.getByRole('button', { name: /^Amplifier gain of high/ }), '20');
+  await becomes(sum, new RegExp(`^(?!${before.replace('.', '\\.')}$)±\\d`));
+  await page.getByRole('button', { name: 'A knob for the split of low and high' }).click();
+  await page.getByRole('button', { name: 'Put the knob in' }).click();
+  const knob = page.getByRole('slider', { name: 'Control low to high' });
+  await knob.waitFor();
+  const placed = await becomes(sum, /^±\d/);
+  await knob.focus();
+  await page.keyboard.press('Home');
+  await becomes(sum, new RegExp(`^(?!${placed.replace('.', '\\.')}$)±\\d`));
+  await page.getByRole('tab', { name: 'Strain' }).click();
+  await page.getByRole('row', { name: /^Soft dome/ }).waitFor();
+  await page.getByRole('tab', { name: 'Delay' }).click();
+  await page
+    .getByRole('group', { name: /Group delay/ })
+    .locator('path')
+    .first()
+    .waitFor();
+  await page.getByRole('tab', { name: 'Decay' }).click();
+  await page
+    .getByRole('group', { name: /dies away/ })
+    .locator('path')
+    .first()
+    .waitFor();
+});
+
+test('a board: a coil is moved by keys and turned, what it shares follows, and the parts are listed', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker');
+  await page.getByText('Humps to trap').waitFor();
+  await page.getByRole('tab', { name: 'Board' }).click();
+  const pairs = page.getByRole('list', { name: 'Pairs of coils' });
+  const first = () => pairs.getByRole('listitem').first().textContent();
+  const before = await becomes(first, /L1 and L2: \d/);
+  const board = page.getByRole('group', { name: /^Board of/ });
+  await board.getByRole('button', { name: /^L1, coil, flat/ }).focus();
+  for (let n = 0; n < 3; n++) await page.keyboard.press('ArrowLeft');
+  await becomes(first, new RegExp(`^(?!${before.replace(/[.+]/g, '\\$&')}$)L1 and L2`));
+  await page.getByRole('button', { name: /^Turn L2/ }).click();
+  await board.getByRole('button', { name: /^L2, coil on its edge, [1-9]/ }).waitFor();
+  await page.getByText('Cost', { exact: true }).click();
+  await page.getByRole('button', { name: 'Take fine parts' }).click();
+  await page.keyboard.press('l');
+  await page.getByRole('heading', { name: /^Parts for Shelf speaker/ }).waitFor();
+  await page.getByText('1.4 mm wire, air core').first().waitFor();
+  await page.getByText('1 × Bass unit, 130 mm').waitFor();
+});
+
+test('slopes are compared, and one is taken', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker');
+  await page.getByText('Humps to trap').waitFor();
+  await page.getByRole('tab', { name: 'Slopes' }).click();
+  await page.getByRole('row', { name: /^first order, in phase/ }).waitFor();
+  await page.getByRole('button', { name: 'Take fourth order, steep' }).click();
+  await page.getByRole('button', { name: /^low: 4th low-pass/ }).waitFor();
 });

@@ -4,6 +4,7 @@ import { polesOf, type SectionSlot } from '@/core/slots/section';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { topologyOf } from '@/core/topologies';
 import type { StageAsk, StageChoice } from '@/core/topologies/topology';
+import type { Hump } from './humps';
 import { driverEnd, type CrossoverDesign } from './crossover-design';
 
 /** A stage with op-amps that stands in a way. */
@@ -77,4 +78,14 @@ export const levelTrim = (downDb: number): ActiveStage => ({
 export const allPassFor = (metres: number): ActiveStage => ({
   topology: 'all-pass-first',
   target: { f0Hz: SPEED_OF_SOUND / (Math.PI * metres) },
+});
+
+/** What takes a hump down: a dip as deep, whose Q has its width, 2^(o/2)/(2^o - 1). */
+export const dipFor = ({ hz, db, octaves }: Hump): ActiveStage => ({
+  topology: 'resonator-dip',
+  target: {
+    f0Hz: hz,
+    q: 2 ** (octaves / 2) / (2 ** octaves - 1),
+    boost: 10 ** (-db / 20),
+  },
 });

@@ -3,6 +3,7 @@ import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { sightOf } from '@/core/speaker/place';
 import { SolvedSpeaker } from '@/core/speaker/solved-speaker';
 import type { CrossoverDesign } from './crossover-design';
+import { isActive } from './active';
 import { speakerOf, type Load } from './speaker-of';
 
 /** Speakers that were solved last, by what they are layers of: their equations are taken over. */
@@ -11,7 +12,11 @@ const MOST_KEPT = 12;
 
 /** A crossover, solved; edits of values keep the equations of the last one under the same name. */
 export function solveCrossover(design: CrossoverDesign, load: Load, name: string): SolvedSpeaker {
-  const solved = new SolvedSpeaker(speakerOf(design, load), kept.get(name));
+  const solved = new SolvedSpeaker(
+    speakerOf(design, load),
+    kept.get(name),
+    !design.ways.every(isActive),
+  );
   kept.delete(name);
   kept.set(name, solved);
   for (const oldest of kept.keys()) {

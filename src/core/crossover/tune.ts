@@ -124,10 +124,12 @@ export function* tuningOf(
   if (places.length === 0)
     throw new ReedError('design', 'No value may change: all parts were typed, or there are none.');
   const documentOf = (of: CrossoverDesign): SpeakerDocument => ({
-    ...speakerOf(of),
+    ...speakerOf(withPerfectOpAmps(of)),
     target: targetOf(of, wish, places),
   });
-  const before = achievedBy(documentOf(design));
+  const achieved = (of: CrossoverDesign) =>
+    achievedBy({ ...speakerOf(of), target: targetOf(of, wish, places) }, !of.ways.every(isActive));
+  const before = achieved(design);
   const looks = polaritiesOf(design, wish.polarity);
   const { looks: starts, goneOn, ...plan } = hasAmplifiers(design) ? ACTIVE_SEARCH : SEARCH;
   const of = looks.length + goneOn + TOLD;
@@ -156,7 +158,9 @@ export function* tuningOf(
   );
   const told: TunedCrossover[] = [];
   for (const ended of distinct.slice(0, TOLD)) {
-    told.push(finish(ended, plan.widths[told.length === 0 ? 0 : 1], { places, wish, documentOf }));
+    told.push(
+      finish(ended, plan.widths[told.length === 0 ? 0 : 1], { places, wish, documentOf, achieved }),
+    );
     yield { done: ++done, of };
   }
   return { before, found: told.sort((a, b) => a.withinDb - b.withinDb) };
@@ -175,6 +179,16 @@ export function tuneCrossover(
     progress?.(step.value);
   }
 }
+
+/**
+ * While values are searched op-amps are perfect: at sound frequencies the true ones differ from that by
+ * less than values do from what is bought, and their circuits take several times as long to solve.
+ * What is told of a result is that of the true ones.
+ */
+const withPerfectOpAmps = (design: CrossoverDesign): CrossoverDesign => ({
+  ...design,
+  parts: { ...design.parts, opAmp: { name: 'ideal', model: 'ideal' } },
+});
 
 /** What values may become: those that are built and bought, and within reach of where they are. */
 const limitsFor = (trial: SpeakerTrial, places: readonly Place[], reach = Infinity) =>
@@ -215,10 +229,12 @@ function finish(
     places,
     wish,
     documentOf,
+    achieved,
   }: {
     places: readonly Place[];
     wish: TuneWish;
     documentOf: (of: CrossoverDesign) => SpeakerDocument;
+    achieved: (of: CrossoverDesign) => Achieved;
   },
 ): TunedCrossover {
   const tuned = withTuned(design, places, trial, result.x);
@@ -230,7 +246,7 @@ function finish(
   const x = wish.snap ? snap(next, best, drawerOf(design), box, width).x : best.x;
   const values = valuesOfTrial(places, next, x);
   return {
-    ...achievedBy(documentOf(withValuesAt(tuned, values))),
+    ...achieved(withValuesAt(tuned, values)),
     values,
     inverted: design.ways.filter((way) => driverEnd(way).inverted).map((way) => way.id),
   };

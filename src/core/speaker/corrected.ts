@@ -30,14 +30,14 @@ export function corrected(
   const measured = ports.flatMap((port, i) => (port.unit.impedance ? [i] : []));
   if (measured.length === 0) return plain;
   const amp = copy(plain.amp);
-  const drawn = copy(plain.drawn);
+  const drawn = plain.drawn && copy(plain.drawn);
   const across = plain.across.map(copy);
   const transfer = new Transfers(analysis, frequenciesHz);
   const outputs = ports.map(
     ({ plus, minus: end }) => [transfer.to(plus), transfer.to(end)] as const,
   );
   const toAmp = transfer.to(AMP_NET);
-  const toDrive = transfer.toCurrent(DRIVE);
+  const toDrive = drawn && transfer.toCurrent(DRIVE);
   for (let k = 0; k < frequenciesHz.length; k++) {
     const here = measured.filter((i) => isMeasuredAt(ports[i].unit, frequenciesHz[k]));
     if (here.length === 0) continue;
@@ -67,9 +67,9 @@ export function corrected(
       });
     across.forEach((trace, p) => add(trace, (q) => dropAcross(p, q)));
     add(amp, (q) => drop(toAmp, q));
-    add(drawn, (q) => drop(toDrive, q), -1);
+    if (drawn) add(drawn, (q) => drop(toDrive, q), -1);
   }
-  return { frequenciesHz, amp, drawn, across };
+  return { frequenciesHz, amp, ...(drawn ? { drawn } : {}), across };
 }
 
 /** By how much the measured admittance of a unit exceeds that of the circuit that stands for it. */

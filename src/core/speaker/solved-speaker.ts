@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { emptyTrace, type ComplexTrace } from '@/core/analysis/ac/complex';
+import { ReedError } from '@/core/errors';
 import { AMP_NET, type SpeakerDocument, type Unit } from './document';
 import { corrected, type Port } from './corrected';
 import { sightOf, turned, AHEAD, type Place, type Turn } from './place';
@@ -27,11 +28,14 @@ export class SolvedSpeaker {
 
   /**
    * @param retired one that is no longer needed: its equations are taken over where they fit
+   * @param loaded whether what the amplifier is loaded with is of interest: next to nothing ahead of
+   *   amplifiers of the ways' own, where it takes many times as long to be told exactly
    * @throws ReedError `circuit` for a network that cannot be solved
    */
   constructor(
     readonly document: SpeakerDocument,
     retired?: SolvedSpeaker,
+    readonly loaded = true,
   ) {
     this.units = document.drivers.map(prepareUnit);
     const circuit = speakerCircuit(document);
@@ -52,21 +56,26 @@ export class SolvedSpeaker {
     const { probes, currents } = this.analysis.solve({
       frequenciesHz,
       probes: nets,
-      currents: [DRIVE],
+      currents: this.loaded ? [DRIVE] : [],
     });
     const across = this.ports.map(({ plus, minus }) => difference(probes[plus], probes[minus]));
     const plain: Electrical = {
       frequenciesHz,
       amp: probes[AMP_NET],
       // The current of a source is counted from its plus terminal through it.
-      drawn: negated(currents[DRIVE]),
+      ...(this.loaded ? { drawn: negated(currents[DRIVE]) } : {}),
       across,
     };
     return corrected(plain, this.analysis, this.ports);
   }
 
-  /** Impedance that the amplifier is loaded with, ohms. */
+  /**
+   * Impedance that the amplifier is loaded with, ohms.
+   *
+   * @throws ReedError `circuit` of a speaker that was solved without it
+   */
   impedance({ amp, drawn }: Electrical): ComplexTrace {
+    if (!drawn) throw new ReedError('circuit', 'The amplifier’s load was not asked for.');
     const z = emptyTrace(amp.re.length);
     for (let k = 0; k < z.re.length; k++) {
       const n = drawn.re[k] ** 2 + drawn.im[k] ** 2;
@@ -103,9 +112,9 @@ export class SolvedSpeaker {
 /** Voltages and currents of a speaker for a volt of drive. */
 export interface Electrical {
   frequenciesHz: Float64Array;
-  /** At the amplifier's net, and the current that it gives. */
+  /** At the amplifier's net, and the current that it gives, where that is of interest. */
   amp: ComplexTrace;
-  drawn: ComplexTrace;
+  drawn?: ComplexTrace;
   /** Across each unit. */
   across: ComplexTrace[];
 }

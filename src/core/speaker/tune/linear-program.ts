@@ -1,3 +1,4 @@
+import { ReedError } from '@/core/errors';
 import { solveReal } from '@/core/response/solve-real';
 
 const MOST_STEPS = 40;
@@ -61,7 +62,9 @@ export function linearProgram(
       matrix[i][i] += 1e-12;
       for (let j = 0; j < i; j++) matrix[j][i] = matrix[i][j];
     }
-    const dz = Float64Array.from(solveReal(matrix, right));
+    const dz = stepOf(matrix, right);
+    // So near to its limits that no further step can be told: what was reached lies inside.
+    if (!dz) break;
     let [farPrimal, farDual] = [1, 1];
     for (let k = 0; k < m; k++) {
       ds[k] = -dot(a, k * n, dz);
@@ -76,6 +79,16 @@ export function linearProgram(
     }
   }
   return [...z];
+}
+
+/** The next step; none where its equations cannot be solved any more. */
+function stepOf(matrix: number[][], right: number[]): Float64Array | undefined {
+  try {
+    return Float64Array.from(solveReal(matrix, right));
+  } catch (error) {
+    if (error instanceof ReedError && error.code === 'singular') return undefined;
+    throw error;
+  }
 }
 
 function dot(a: Float64Array, at: number, b: Float64Array): number {

@@ -8,7 +8,7 @@ import type { SolvedSpeaker } from '../solved-speaker';
 export interface Achieved {
   /** By how much the sum departs from its own mean over the band, at most. */
   withinDb: number;
-  /** Least impedance from 20 Hz to 20 kHz. */
+  /** Least impedance from 20 Hz to 20 kHz; infinite of a speaker that is solved without it. */
   leastOhms: number;
 }
 
@@ -48,7 +48,10 @@ export function achieved(
   { fromHz, toHz }: Pick<SpeakerTarget, 'fromHz' | 'toHz'>,
 ): Achieved {
   const levels = sumLevels(speaker, evenly(fromHz, toHz, BAND_POINTS));
-  return { withinDb: spreadAboutMean(levels), leastOhms: leastImpedance(speaker).ohms };
+  return {
+    withinDb: spreadAboutMean(levels),
+    leastOhms: speaker.loaded ? leastImpedance(speaker).ohms : Infinity,
+  };
 }
 
 /** The least impedance that the amplifier sees, and where. */

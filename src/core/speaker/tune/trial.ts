@@ -1,4 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { Adjoint, type PartSensitivity } from '@/core/analysis/sensitivity/adjoint';
 import type { Part } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
@@ -48,6 +49,7 @@ export interface Slopes {
 
 const BAND_POINTS = 96;
 const LOAD_POINTS = 72;
+const NOWHERE = new Float64Array(0);
 /** An amplifier without resistance gets so little that its current can be told from its voltage. */
 const SOME_OHMS = 1e-4;
 const DB_PER_NEPER = 20 / Math.LN10;
@@ -96,7 +98,9 @@ export class SpeakerTrial {
     this.free = target.free.map((id) => network.find((p) => p.id === id)!);
     this.free.forEach(mainValue);
     this.bandHz = evenly(target.fromHz, target.toHz, BAND_POINTS);
-    this.loadHz = evenly(LOAD_BAND.fromHz, LOAD_BAND.toHz, LOAD_POINTS);
+    // Where no least load is asked for, none is looked at.
+    this.loadHz =
+      target.leastOhms > 0 ? evenly(LOAD_BAND.fromHz, LOAD_BAND.toHz, LOAD_POINTS) : NOWHERE;
     this.sourceOhms = Math.max(SOME_OHMS, drive.sourceOhms);
     const units = document.drivers.map(prepareUnit);
     const driven = { ...document, drive: { ...drive, sourceOhms: this.sourceOhms } };
@@ -115,7 +119,7 @@ export class SpeakerTrial {
     );
     this.followed = [...this.shaped, ...this.tracked];
     this.moreDb = new Float64Array(BAND_POINTS);
-    this.moreOhms = new Float64Array(LOAD_POINTS).fill(1);
+    this.moreOhms = new Float64Array(this.loadHz.length).fill(1);
   }
 
   /** Logarithms of the present values of the free parts. */
@@ -141,10 +145,12 @@ export class SpeakerTrial {
     this.moreDb.fill(0);
     this.moreOhms.fill(1);
     const plain = this.try(x);
-    const truth = new SolvedSpeaker(this.with(x));
+    const asked = this.loadHz.length > 0;
+    const truth = new SolvedSpeaker(this.with(x), undefined, asked);
     const { sum } = truth.sound(truth.electrical(this.bandHz));
     const levels = sum.re.map((re, k) => decibels(re, sum.im[k]));
     lessMean(levels).forEach((l, k) => (this.moreDb[k] = l - plain.levels[k]));
+    if (!asked) return;
     const z = truth.impedance(truth.electrical(this.loadHz));
     z.re.forEach((re, k) => (this.moreOhms[k] = Math.hypot(re, z.im[k]) / plain.ohms[k]));
   }
@@ -182,7 +188,7 @@ export class SpeakerTrial {
         counts[k] ? wrapped(degreesOf(high, k) - degreesOf(low, k) + more) : 0,
       ),
     );
-    const amp = this.analysis.voltage(AMP_NET, this.loadHz);
+    const amp = this.atAmp();
     const ohms = amp.re.map((re, k) => {
       const [rest, im] = [1 - re, amp.im[k]];
       // Z = Rs V/(1 - V) for a volt of drive.
@@ -218,8 +224,9 @@ export class SpeakerTrial {
         });
       });
     }
-    const amp = this.analysis.voltage(AMP_NET, this.loadHz);
-    const ampMoves = this.moves(AMP_NET, this.loadHz);
+    const amp = this.atAmp();
+    const none = this.free.map(() => ({ levelDb: NOWHERE, phaseDegrees: NOWHERE }));
+    const ampMoves = this.loadHz.length > 0 ? this.moves(AMP_NET, this.loadHz) : none;
     const logOhms = ampMoves.map(({ levelDb, phaseDegrees }) =>
       amp.re.map((re, k) => {
         // d ln Z = d ln V/(1 - V).
@@ -242,6 +249,13 @@ export class SpeakerTrial {
       );
     });
     return { tried, levels: levels.map(lessMean), logOhms, ways: [...ways, ...pairs] };
+  }
+
+  /** Voltage at the amplifier's net, for its load. */
+  private atAmp(): ComplexTrace {
+    return this.loadHz.length > 0
+      ? this.analysis.voltage(AMP_NET, this.loadHz)
+      : { re: NOWHERE, im: NOWHERE };
   }
 
   private put(x: ArrayLike<number>): void {

@@ -4,6 +4,7 @@ import { nearestPreferred } from '@/core/quantity/series';
 import { readSpeaker, type SpeakerDocument } from '../document';
 import { SolvedSpeaker } from '../solved-speaker';
 import { evenly, leastImpedance, sumLevels, spreadAboutMean } from './measure';
+import { linearProgram } from './linear-program';
 import { snap } from './snap';
 import { mainValue, SpeakerTrial } from './trial';
 import { achievedBy, limitsOf, tune } from './tune';
@@ -129,4 +130,18 @@ test('what is not free stays, and limits are kept', () => {
 test('a search is stopped after the start it is in', () => {
   const trial = new SpeakerTrial(twoWay);
   expect(tune(trial, { progress: () => true })).toHaveLength(2);
+});
+
+test('a linear program ends where it is least, and inside where no step can be told any more', () => {
+  // x + 2y least under x >= 1, y >= 2 and x + y >= 4.
+  const rows = [
+    [-1, 0],
+    [0, -1],
+    [-1, -1],
+  ].map((row) => Float64Array.from(row));
+  const [x, y] = linearProgram([1, 2], rows, [-1, -2, -4], [5, 5], 1e-6);
+  expect(x + 2 * y).toBeCloseTo(6, 4);
+  expect([x, y]).toEqual([expect.closeTo(2, 3), expect.closeTo(2, 3)]);
+  const pressed = linearProgram([1, 1], [rows[0], rows[1]], [0, 0], [1e-200, 1], 1e-6);
+  for (const v of pressed) expect(v).toBeGreaterThan(0);
 });

@@ -127,5 +127,5 @@ const normal = (random: () => number): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** What a document achieves of its target. */
-export const achievedBy = (document: SpeakerDocument): Achieved =>
-  achieved(new SolvedSpeaker(document), document.target as SpeakerTarget);
+export const achievedBy = (document: SpeakerDocument, loaded = true): Achieved =>
+  achieved(new SolvedSpeaker(document, undefined, loaded), document.target as SpeakerTarget);

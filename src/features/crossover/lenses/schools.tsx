@@ -72,7 +72,7 @@ function Picture({ sheet, crossover }: CrossoverLensProps) {
                   ? `Tuning: ${tuned.length} of ${SCHOOLS.length} done.`
                   : tuned.length > 0
                     ? 'Each tuned on the true drivers, in exact values.'
-                    : 'Each as its textbook has it, on the true drivers; tuned they compare fairly.'}
+                    : 'The present slope as it is, others as textbooks have them; tuned they compare fairly.'}
               </span>
             </div>
           </>

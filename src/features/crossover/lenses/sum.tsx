@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
-import { humpsOf } from '@/core/crossover/humps';
+import { dipFor, hasAmplifiers, isActive } from '@/core/crossover/active';
+import { humpsOf, type Hump } from '@/core/crossover/humps';
 import type { CrossoverPicture } from '@/core/crossover/picture';
 import type { TrapsPicture } from '@/core/crossover/traps';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
@@ -7,7 +8,10 @@ import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import type { BandLayer, ChartLayer, LineLayer } from '@/ui/chart/layers';
+import { setUi } from '../../sheet/ui-state';
 import { useLens } from '../../sheet/use-lens';
+import { attempt } from '../../shell/tell';
+import { addActive } from '../actions';
 import { HumpCard, type MarkedHump } from '../hump-card';
 import type { CrossoverLens, CrossoverLensProps } from './lens';
 import { line, meanInBand, OverBand, soundAxis, WAY_LOOKS } from './over-band';
@@ -29,6 +33,7 @@ function Picture(props: CrossoverLensProps) {
 
 /** The humps of the built sum, each with the way that is loudest there. */
 function Humps({
+  sheet,
   crossover,
   picture,
   onMark,
@@ -45,16 +50,19 @@ function Humps({
     const k = frequenciesHz.findIndex((f) => f >= hz);
     return built.ways.reduce((a, b) => (b.levelDb[k] > a.levelDb[k] ? b : a)).id;
   };
+  // Ahead of an amplifier there is nothing to trap: a dip of op-amps takes it down at once.
+  const take = (hump: Hump) => {
+    const way = loudest(hump.hz);
+    const active = sheet.ways.some((w) => w.id === way && isActive(w));
+    if (active) attempt(() => setUi({ stageId: addActive(way, dipFor(hump)) }));
+    else onMark({ way, hump });
+  };
+  const own = hasAmplifiers(sheet);
   return (
     <p className={card.humps}>
-      Humps to trap:
+      {own ? 'Humps, each taken down by a dip:' : 'Humps to trap:'}
       {humps.map((hump) => (
-        <button
-          key={hump.hz}
-          type="button"
-          className={card.hump}
-          onClick={() => onMark({ way: loudest(hump.hz), hump })}
-        >
+        <button key={hump.hz} type="button" className={card.hump} onClick={() => take(hump)}>
           {formatQuantity(hump.hz, 'hertz', { unit: true, mark, digits: 2 })} +
           {formatFixed(hump.db, 1, mark)} dB
         </button>
