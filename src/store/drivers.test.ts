@@ -38,7 +38,7 @@ test('a unit that a sheet ends in stays', async () => {
   const { entries } = await driversContents(db);
   expect(entries).toHaveLength(5);
   const [bass] = entries;
-  await expect(removeDriver(bass, db)).rejects.toThrow(/stays: a sheet ends in it/);
+  await expect(removeDriver(bass, db)).rejects.toThrow(/stays: 2 sheets end in it/);
   // One that was changed is set aside when the demo is brought back.
   await putDriver({ ...bass, note: 'measured again' }, db);
   await restoreDemo(db);

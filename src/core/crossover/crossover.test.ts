@@ -4,6 +4,7 @@ import { hallSpeaker, shelfSpeaker } from '@/core/demo/crossovers';
 import { isPart } from '@/core/drawing/drawing';
 import { fitLabels } from '@/core/drawing/labels';
 import { readNets } from '@/core/drawing/nets';
+import { designOf } from '@/core/sheet/design-of';
 import { readSheet } from '@/core/sheet/read';
 import { withDrivers } from '@/core/sheet/references';
 import type { Sheet } from '@/core/sheet/schema';
@@ -20,7 +21,7 @@ import { isCrossover, type CrossoverDesign } from './crossover-design';
 import { speakerOf } from './speaker-of';
 import { stepPicture } from './time';
 import { trapsPicture } from './traps';
-import { tuneCrossover, USUAL_WISH, withTuning } from './tune';
+import { tuneCrossover, USUAL_WISH, withTuning, withValuesAt } from './tune';
 
 const AT = '2026-11-27T08:00:00.000Z';
 const solved = (sheet: Sheet) => withDrivers(sheet, demoDrivers()) as Sheet & CrossoverDesign;
@@ -290,4 +291,28 @@ test('the shelf speaker is tuned from its textbook start to what is asked of it'
   expect(() =>
     tuneCrossover({ ...SHELF, ways: SHELF.ways.map((w) => ({ ...w, stages: [] })) }, wish),
   ).toThrow(/No value may change/);
+});
+
+test('a kept state is sent and solved once, however often the sheet around it is edited', () => {
+  const plain = shelfSpeaker(AT);
+  const keep = { id: 'k', name: 'before', at: AT, shown: true, design: designOf(plain) };
+  const drivers = demoDrivers();
+  const at = (henries: number) =>
+    withDrivers(
+      withValuesAt({ ...plain, keeps: [keep] }, [
+        { way: 'low', stage: 's1', part: 'L1', value: henries },
+      ]),
+      drivers,
+    );
+  const [one, two] = [at(1e-3), at(1.1e-3)];
+  expect(two.keeps[0].design).toBe(one.keeps[0].design);
+  const kept = (sheet: Sheet) => crossoverPicture(sheet).layers.find((l) => l.id === 'keep:k')!;
+  expect(kept(two)).toBe(kept(one));
+  const { sumDb } = crossoverPicture(SHELF).layers[0];
+  kept(one).sumDb.forEach((db, k) => expect(db).toBeCloseTo(sumDb[k], 9));
+  // Another model of a driver is another state.
+  const other = drivers.map((d) => ({ ...d, model: { ...d.model } }));
+  expect(withDrivers({ ...plain, keeps: [keep] }, other).keeps[0].design).not.toBe(
+    one.keeps[0].design,
+  );
 });

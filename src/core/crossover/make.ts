@@ -59,6 +59,8 @@ export function sectionsOf(
   way: number,
 ): EdgeSlot[] {
   const common = { is: 'section' as const, alignment, order, ohms: nominalOhms[way] };
+  // What stands behind the bands, a helper for one, follows no split.
+  if (way > splitsHz.length) return [];
   return [
     ...(way > 0 ? [{ ...common, pass: 'high' as const, hz: splitsHz[way - 1] }] : []),
     ...(way < splitsHz.length ? [{ ...common, pass: 'low' as const, hz: splitsHz[way] }] : []),

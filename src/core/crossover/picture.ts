@@ -53,12 +53,26 @@ export function crossoverPicture(sheet: Sheet): CrossoverPicture {
   const problems: string[] = [];
   for (const { id, design, load } of wanted) {
     try {
-      layers.push(layerOf(id, design, load, `${sheet.id} ${id}`, frequenciesHz));
+      const make = () => layerOf(id, design, load, `${sheet.id} ${id}`, frequenciesHz);
+      layers.push(id.startsWith('keep:') ? keptLayer(design, frequenciesHz, make) : make());
     } catch (error) {
       problems.push(messageOf(error));
     }
   }
   return { frequenciesHz, layers, problems };
+}
+
+const kept = new WeakMap<CrossoverDesign, { hz: Float64Array; layer: CrossoverLayer }>();
+
+/** A kept state never changes: it is solved once, as long as it is looked at over the same frequencies. */
+function keptLayer(
+  design: CrossoverDesign,
+  hz: Float64Array,
+  make: () => CrossoverLayer,
+): CrossoverLayer {
+  let found = kept.get(design);
+  if (found?.hz !== hz) kept.set(design, (found = { hz, layer: make() }));
+  return found.layer;
 }
 
 function layerOf(

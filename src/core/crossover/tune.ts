@@ -299,7 +299,9 @@ function targetOf(
         : 'butterworth'
       : 'linkwitz-riley';
   const edge = (hz: number): AcousticEdge => ({ shape, order: acousticOrder, hz });
-  const shaped: WayTarget[] = ways.map((way, i) => ({
+  // A helper behind the bands has no edges to keep to.
+  const bands = ways.slice(0, splitsHz.length + 1);
+  const shaped: WayTarget[] = bands.map((way, i) => ({
     driver: way.id,
     ...(i > 0 ? { highPass: edge(splitsHz[i - 1]) } : {}),
     ...(i < splitsHz.length ? { lowPass: edge(splitsHz[i]) } : {}),

@@ -70,8 +70,12 @@ function crossoverFault({ ways }: SheetDesign, crossover: Crossover, at: string)
   if (odd >= 0)
     return { path: `${at}ways[${odd}].to`, message: 'a way of a crossover must end in a driver' };
   if (ways.length > 4) return { path: `${at}ways`, message: 'a crossover has at most 4 ways' };
-  if (splitsHz.length !== ways.length - 1)
-    return fault('splitsHz', `must list ${ways.length - 1} frequencies for ${ways.length} ways`);
+  // Ways behind the bands, a helper for one, follow no split.
+  if (splitsHz.length > ways.length - 1)
+    return fault(
+      'splitsHz',
+      `must list at most ${ways.length - 1} frequencies for ${ways.length} ways`,
+    );
   if (splitsHz.some((hz, i) => i > 0 && hz <= splitsHz[i - 1]))
     return fault('splitsHz', 'must rise from way to way');
   if (nominalOhms.length !== ways.length)

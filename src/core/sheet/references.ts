@@ -77,6 +77,19 @@ function withModel(to: Way['to'], model: unknown): WayEnd {
   return filled;
 }
 
+const filledDesigns = new WeakMap<SheetDesign, SheetDesign>();
+
+/**
+ * A kept design with its models: the same object as long as they are the same ones, so that it is sent
+ * and solved once however often the sheet around it is edited.
+ */
+function sameAsBefore(of: SheetDesign, filled: SheetDesign): SheetDesign {
+  const found = filledDesigns.get(of);
+  if (found?.ways.every(({ to }, i) => to === filled.ways[i].to)) return found;
+  filledDesigns.set(of, filled);
+  return filled;
+}
+
 /**
  * The sheet with the models of its loudspeakers at the ends of its ways, as it is solved. A sheet
  * without loudspeakers is the same object; one whose entry is missing keeps its bare end, and the
@@ -94,7 +107,7 @@ export function withDrivers(sheet: Sheet, drivers: readonly DriverEntry[]): Shee
   };
   const own = filled(sheet);
   const keeps = sheet.keeps.map((k) => {
-    const design = filled(k.design);
+    const design = sameAsBefore(k.design, filled(k.design));
     return design === k.design ? k : { ...k, design };
   });
   return own === sheet && keeps.every((k, i) => k === sheet.keeps[i]) ? sheet : { ...own, keeps };

@@ -4,6 +4,7 @@ import { withGangedEdge, type GangPlan } from '@/core/crossover/gang';
 import { freshSlotIds, redivided, withAmplifiers } from '@/core/crossover/make';
 import { schooled, type School } from '@/core/crossover/schools';
 import { redesignedSlot, stageOfSlot } from '@/core/crossover/stage-of-slot';
+import { withBand, withHelper, withoutWay } from '@/core/crossover/ways';
 import { withTuning, type TunedCrossover } from '@/core/crossover/tune';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Stage, Way } from '@/core/sheet/schema';
@@ -137,6 +138,23 @@ export const setWound = (
       parts: { ...stage.parts, [part]: { ...stage.parts[part], wound } },
     })),
   );
+
+/** One more way: a band above the others, or a helper of the lowest. */
+export const addWay = (as: 'band' | 'helper'): void =>
+  edit((c) => {
+    const add = as === 'band' ? withBand : withHelper;
+    const { ways, crossover } = add({ ...c, crossover: crossoverOf(c) });
+    return { ways, crossover };
+  });
+
+/** A crossover without one of its ways; what a knob turned there goes with it. */
+export const removeWay = (id: string): void =>
+  edit((c) => {
+    const { ways, crossover } = withoutWay({ ...c, crossover: crossoverOf(c) }, id);
+    const stages = new Set(ways.flatMap((w) => w.stages.map((s) => s.id)));
+    const controls = c.controls.filter((k) => k.moves.every((m) => stages.has(m.stage)));
+    return { ways, crossover, controls };
+  });
 
 export const turnOver = (wayId: string): void =>
   edit((c) =>

@@ -20,9 +20,11 @@ import { useTold } from '../shell/tell';
 import { resetUi, useUi } from '../sheet/ui-state';
 import {
   addActive,
+  addWay,
   changeCrossover,
   changeDriver,
   gangEdge,
+  removeWay,
   setAmplifiers,
   takeSchool,
 } from './actions';
@@ -93,6 +95,18 @@ describe('what is done to an active crossover', () => {
 
 describe('what is done to a passive one', () => {
   beforeEach(() => openNow({ ...shelfSpeaker(AT), id: 'test' }));
+
+  test('ways are added and taken away, each in one step', () => {
+    const before = present();
+    addWay('band');
+    addWay('helper');
+    expect(present().ways.map((w) => w.id)).toEqual(['low', 'high', 'top', 'helper']);
+    expect(() => addWay('band')).toThrow(/at most 4 ways/);
+    removeWay('high');
+    expect(present().crossover!.splitsHz).toHaveLength(1);
+    for (let n = 0; n < 3; n++) undo();
+    expect(present()).toEqual(before);
+  });
 
   test('a school is taken as a whole, in one step', () => {
     const before = present();
@@ -237,6 +251,6 @@ describe('the screen', () => {
     const before = await watts();
     act(() => changeCrossover({ loudVolts: 40 }));
     await waitFor(async () => expect(await watts()).not.toBe(before), { timeout: 20_000 });
-    expect(parseFloat((await watts()))).toBeGreaterThan(3.5 * parseFloat(before));
+    expect(parseFloat(await watts())).toBeGreaterThan(3.5 * parseFloat(before));
   }, 40_000);
 });

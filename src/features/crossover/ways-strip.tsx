@@ -1,12 +1,14 @@
+import { Dropdown } from 'antd';
 import { memo, useMemo } from 'react';
 import { formatFixed, formatQuantity, formatSigned } from '@/core/quantity/format';
 import { driverEnd, type DriverEnd } from '@/core/crossover/crossover-design';
+import { MOST_WAYS } from '@/core/crossover/ways';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
-import { changeDriver, setAmplifier, turnOver } from './actions';
+import { addWay, changeDriver, setAmplifier, turnOver } from './actions';
 import { AddActive } from './add-active';
 import { AddSlot } from './add-slot';
 import { DriverChoice } from './driver-choice';
@@ -28,7 +30,10 @@ export function WaysStrip({
   const deepest = Math.min(...sheet.ways.map(depthOf));
   return (
     <section className={styles.strip} aria-label="Ways" data-figures>
-      <Amplifier source={sheet.source} />
+      <div className={styles.head}>
+        <Amplifier source={sheet.source} />
+        {sheet.ways.length < MOST_WAYS && <AddWay />}
+      </div>
       <ol className={styles.ways}>
         {sheet.ways.map((way, i) => (
           <WayRow
@@ -46,6 +51,26 @@ export function WaysStrip({
     </section>
   );
 }
+
+/** Puts one more way beside the others. */
+const AddWay = memo(function AddWay() {
+  return (
+    <Dropdown
+      trigger={['click']}
+      menu={{
+        items: [
+          { key: 'band', label: 'One more band, above the others' },
+          { key: 'helper', label: 'A helper of the lowest: half a way' },
+        ],
+        onClick: ({ key }) => attempt(() => addWay(key as 'band' | 'helper')),
+      }}
+    >
+      <button type="button" className={styles.addWay}>
+        + way
+      </button>
+    </Dropdown>
+  );
+});
 
 const depthOf = (way: Way): number => driverEnd(way).place?.zMetres ?? 0;
 

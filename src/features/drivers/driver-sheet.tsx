@@ -130,6 +130,7 @@ export function DriverSheet({
             />
           </label>
           <TableImport
+            level={model.measured?.level}
             onTake={(measured) => change({ measured: { ...model.measured, ...measured } })}
           />
           <TableWork measured={model.measured} onChange={(measured) => change({ measured })} />

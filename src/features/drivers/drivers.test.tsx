@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
 import '@/testing/dom';
+import { meetingShift } from '@/core/speaker/tables/work';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { database } from '@/store/database';
@@ -48,7 +49,7 @@ test('a table is read, what was refused is said by its line, and it is taken as 
   // The field is made anew with every file.
   const input = () => sheet.querySelector<HTMLInputElement>('input[type=file]')!;
   await user.upload(input(), fileOf('unit.csv', text));
-  await within(sheet).findByText(/40 rows of 2 columns; 1 lines refused/);
+  await within(sheet).findByText(/40 rows of 2 columns; 1 line refused/);
   within(sheet).getByText('line 22: the frequency is negative');
   await user.click(within(sheet).getByRole('button', { name: 'Take as impedance' }));
   await waitFor(async () =>
@@ -59,4 +60,27 @@ test('a table is read, what was refused is said by its line, and it is taken as 
   expect((await within(sheet).findByRole('alert')).textContent).toMatch(
     /words\.txt: The table has no row/,
   );
+});
+
+test('another level is joined to the one that is there, shifted to meet it, and parted again', async () => {
+  await user.click(await screen.findByRole('button', { name: /^Bass unit, 130 mm/ }));
+  const sheet = await screen.findByRole('region', { name: 'Bass unit, 130 mm' });
+  const before = (await named('Bass unit, 130 mm')).model.measured!.level!;
+  const near = Array.from({ length: 30 }, (_, i) => `${100 * 2 ** (i / 4)}\t${70 + i / 10}\t0`);
+  const input = sheet.querySelector<HTMLInputElement>('input[type=file]')!;
+  await user.upload(input, fileOf('near.txt', near.join('\n')));
+  await within(sheet).findByText(/30 rows of 3 columns/);
+  const hz = within(sheet).getByRole('spinbutton', { name: 'Join below' });
+  await user.clear(hz);
+  await user.type(hz, '2000');
+  await user.click(within(sheet).getByRole('button', { name: 'Join to the level, below' }));
+  const level = async () => (await named('Bass unit, 130 mm')).model.measured!.level!;
+  await waitFor(async () => expect((await level()).below).toBeDefined());
+  const { below, ...rest } = await level();
+  expect(rest).toEqual(before);
+  expect(below!.joinHz).toBe(2000);
+  // Where they are joined they meet: 71.7 dB there, and a shift that makes up for the rest.
+  expect(meetingShift(before, below!, 2000)).toBeCloseTo(below!.shiftDb, 2);
+  await user.click(await within(sheet).findByRole('button', { name: 'Part the two' }));
+  await waitFor(async () => expect(await level()).toEqual(before));
 });

@@ -1,8 +1,9 @@
-import { Button, Upload } from 'antd';
+import { Button, InputNumber, Upload } from 'antd';
 import { useState } from 'react';
 import { messageOf, ReedError } from '@/core/errors';
-import type { Measured } from '@/core/speaker/measured';
+import type { LevelTable, Measured } from '@/core/speaker/measured';
 import { readTable, type ReadTable } from '@/core/speaker/tables/read-table';
+import { meetingShift } from '@/core/speaker/tables/work';
 import styles from './drivers.module.css';
 
 const MOST_BYTES = 8e6;
@@ -10,7 +11,14 @@ const MOST_BYTES = 8e6;
 const SHOWN = 6;
 
 /** Brings a measured table in: what was read of it is told before anything is taken. */
-export function TableImport({ onTake }: { onTake: (measured: Measured) => void }) {
+export function TableImport({
+  level,
+  onTake,
+}: {
+  /** The level that is there already: another may be joined to it. */
+  level: LevelTable | undefined;
+  onTake: (measured: Measured) => void;
+}) {
   const [read, setRead] = useState<{ name: string; table: ReadTable } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const open = async (file: File) => {
@@ -46,7 +54,7 @@ export function TableImport({ onTake }: { onTake: (measured: Measured) => void }
           {problem}
         </p>
       )}
-      {read && <Read name={read.name} table={read.table} onTake={take} />}
+      {read && <Read name={read.name} table={read.table} level={level} onTake={take} />}
     </div>
   );
 }
@@ -54,12 +62,15 @@ export function TableImport({ onTake }: { onTake: (measured: Measured) => void }
 function Read({
   name,
   table: { rows, refused, noted, read },
+  level,
   onTake,
 }: {
   name: string;
   table: ReadTable;
+  level: LevelTable | undefined;
   onTake: (measured: Measured) => void;
 }) {
+  const [joinHz, setJoinHz] = useState(USUAL_JOIN);
   const frequenciesHz = rows.map((r) => r.frequencyHz);
   const values = rows.map((r) => r.value);
   const phases = read.columns === 3 ? { phaseDegrees: rows.map((r) => r.phaseDegrees!) } : {};
@@ -70,7 +81,9 @@ function Read({
       <p>
         <b>{name}</b>: {rows.length} rows of {read.columns} columns
         {read.touchstone && `, ${read.touchstone.parameter} of one port as ohms`}
-        {refused.length > 0 && `; ${refused.length} lines refused`}.
+        {refused.length > 0 &&
+          `; ${refused.length} ${refused.length === 1 ? 'line' : 'lines'} refused`}
+        .
       </p>
       {said.length > 0 && (
         <ul>
@@ -109,6 +122,33 @@ function Read({
       >
         Take as impedance
       </Button>
+      {level && (
+        <div className={styles.line}>
+          <Button
+            size="small"
+            disabled={!enough || read.touchstone !== undefined}
+            onClick={() => {
+              const below = { frequenciesHz, levelDb: values, ...phases };
+              const shiftDb = Number(meetingShift(level, below, joinHz).toFixed(2));
+              onTake({ level: { ...level, below: { ...below, joinHz, shiftDb } } });
+            }}
+          >
+            Join to the level, below
+          </Button>
+          <InputNumber<number>
+            size="small"
+            aria-label="Join below"
+            suffix="Hz"
+            min={1}
+            max={20_000}
+            value={joinHz}
+            onChange={(hz) => hz !== null && setJoinHz(hz)}
+          />
+        </div>
+      )}
     </div>
   );
 }
+
+/** Where a near measurement of a bass unit usually gives way to a far one. */
+const USUAL_JOIN = 300;

@@ -69,6 +69,7 @@ export function TableWork({ measured, onChange }: Props) {
               onChange={(x) => x !== null && change({ delaySeconds: x / 1e6 })}
             />
           </label>
+          {level.below && <Joined below={level.below} onChange={(below) => change({ below })} />}
           <Button size="small" type="text" onClick={() => without('level')}>
             Take the level away
           </Button>
@@ -85,6 +86,44 @@ export function TableWork({ measured, onChange }: Props) {
           </Button>
         </fieldset>
       )}
+    </>
+  );
+}
+
+/** Another measurement that counts below a frequency. */
+function Joined({
+  below,
+  onChange,
+}: {
+  below: NonNullable<LevelTable['below']>;
+  onChange: (below: LevelTable['below']) => void;
+}) {
+  return (
+    <>
+      <label className={styles.line}>
+        Another of {below.frequenciesHz.length} rows, below
+        <InputNumber<number>
+          size="small"
+          aria-label="Joined below"
+          suffix="Hz"
+          min={1}
+          value={below.joinHz}
+          onChange={(joinHz) => joinHz !== null && onChange({ ...below, joinHz })}
+        />
+      </label>
+      <label className={styles.line}>
+        shifted by
+        <InputNumber<number>
+          size="small"
+          aria-label="Joined, shifted by"
+          suffix="dB"
+          value={below.shiftDb}
+          onChange={(shiftDb) => shiftDb !== null && onChange({ ...below, shiftDb })}
+        />
+      </label>
+      <Button size="small" type="text" onClick={() => onChange(undefined)}>
+        Part the two
+      </Button>
     </>
   );
 }

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { hasAmplifiers } from '@/core/crossover/active';
 import { coilPairs } from '@/core/crossover/board/couplings';
 import { boardOf, type BoardPart } from '@/core/crossover/board/layout';
+import type { BoardPicture as BoardPictureData } from '@/core/crossover/board/picture';
 import { buildSteps } from '@/core/crossover/board/steps';
 import { wiringOf } from '@/core/crossover/board/wiring';
 import { isCrossover, type CrossoverDesign } from '@/core/crossover/crossover-design';
@@ -10,7 +11,6 @@ import { formatFixed, formatQuantity, formatSigned } from '@/core/quantity/forma
 import type { Sheet } from '@/core/sheet/schema';
 import { useSolvedSheet } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
-import { LensState } from '../../sheet/lens-state';
 import { useLens } from '../../sheet/use-lens';
 import { attempt } from '../../shell/tell';
 import { countCoupling, layPart, sizeBoard } from '../board-actions';
@@ -78,88 +78,104 @@ export function BoardPicture({ sheet }: CrossoverLensProps) {
 
 /** The board with its parts, and beside it what the coils share and what that does. */
 function Laid({ sheet, solved }: { sheet: Sheet; solved: Sheet & CrossoverDesign }) {
-  const mark = usePreferences((p) => p.mark);
   const [selected, select] = useState<string | null>(null);
   const { picture, problem, stale } = useLens(sheet, { lens: 'crossoverBoard' });
   const { board, parts } = useMemo(() => boardOf(solved), [solved]);
   const chosen = parts.find((p) => keyOf(p) === selected);
   const lay = (part: BoardPart, change: Partial<BoardPart>) => attempt(() => layPart(part, change));
+  const why = problem ?? picture?.problem ?? null;
   return (
-    <LensState problem={problem ?? picture?.problem ?? null} stale={stale}>
-      <div className={styles.columns}>
-        <div className={styles.left}>
-          <BoardDrawing
-            board={board}
-            parts={parts}
-            pairsOf={coilPairs}
-            selected={selected}
-            onSelect={select}
-            onMove={(part, xMetres, yMetres) => lay(part, { xMetres, yMetres })}
-          />
-        </div>
-        <div className={styles.side} data-figures>
-          <Checkbox
-            checked={board.coupled}
-            onChange={(e) => attempt(() => countCoupling(e.target.checked))}
-          >
-            Coupling counts in all lenses
-          </Checkbox>
-          {picture && picture.coupledDb.length > 0 && (
-            <p>
-              On axis ±{formatFixed(picture.withinApartDb, 2, mark)} dB with the coils far apart, ±
-              {formatFixed(picture.withinCoupledDb, 2, mark)} dB as they lie.
-            </p>
-          )}
-          <ul aria-label="Pairs of coils">
-            {picture?.pairs.map(({ a, b, k, db, hz }) => (
-              <li key={`${a} ${b}`}>
-                {a} and {b}: {formatFixed(100 * Math.abs(k), 2, mark)} %,{' '}
-                {formatSigned(db, mark, 2)} dB at{' '}
-                {formatQuantity(hz, 'hertz', { unit: true, mark, digits: 2 })}
-              </li>
-            ))}
-          </ul>
-          {picture?.turns.map((turn) => (
-            <p key={keyOf(turn)}>
-              {turn.name} {turn.lies === 'flat' ? 'flat' : `on its edge at ${turn.degrees}°`} shares{' '}
-              {formatFixed(100 * turn.shares, 2, mark)} % instead of{' '}
-              {formatFixed(100 * turn.shared, 2, mark)} %.{' '}
-              <Button
-                size="small"
-                aria-label={`Turn ${turn.name}`}
-                onClick={() => {
-                  const part = parts.find((p) => keyOf(p) === keyOf(turn));
-                  if (part) lay(part, { lies: turn.lies, degrees: turn.degrees });
-                }}
-              >
-                Turn it
-              </Button>
-            </p>
-          ))}
-          {chosen && <Chosen part={chosen} onLay={(change) => lay(chosen, change)} />}
-          <label>
-            Board
-            <span>
-              {(['widthMetres', 'heightMetres'] as const).map((side) => (
-                <InputNumber<number>
-                  key={side}
-                  size="small"
-                  aria-label={side === 'widthMetres' ? 'Board width, mm' : 'Board height, mm'}
-                  value={Math.round(1000 * board[side])}
-                  step={10}
-                  onChange={(mm) => {
-                    if (mm) attempt(() => sizeBoard({ [side]: mm / 1000 }));
-                  }}
-                />
-              ))}
-            </span>
-          </label>
-          <p>
-            Sizes of parts are about usual; a core carries more flux than is reckoned with here.
-          </p>
-        </div>
+    <div className={styles.columns}>
+      <div className={styles.left}>
+        <BoardDrawing
+          board={board}
+          parts={parts}
+          pairsOf={coilPairs}
+          selected={selected}
+          onSelect={select}
+          onMove={(part, xMetres, yMetres) => lay(part, { xMetres, yMetres })}
+        />
       </div>
-    </LensState>
+      <div className={styles.side}>
+        <Checkbox
+          checked={board.coupled}
+          onChange={(e) => attempt(() => countCoupling(e.target.checked))}
+        >
+          Coupling counts in all lenses
+        </Checkbox>
+        {why !== null && <p role="alert">{why}</p>}
+        {picture && picture.coupledDb.length > 0 && (
+          <Shared
+            picture={picture}
+            late={stale}
+            onTurn={(turn) => {
+              const part = parts.find((p) => keyOf(p) === keyOf(turn));
+              if (part) lay(part, { lies: turn.lies, degrees: turn.degrees });
+            }}
+          />
+        )}
+        {chosen && <Chosen part={chosen} onLay={(change) => lay(chosen, change)} />}
+        <label>
+          Board
+          <span>
+            {(['widthMetres', 'heightMetres'] as const).map((side) => (
+              <InputNumber<number>
+                key={side}
+                size="small"
+                aria-label={side === 'widthMetres' ? 'Board width, mm' : 'Board height, mm'}
+                value={Math.round(1000 * board[side])}
+                step={10}
+                onChange={(mm) => {
+                  if (mm) attempt(() => sizeBoard({ [side]: mm / 1000 }));
+                }}
+              />
+            ))}
+          </span>
+        </label>
+        <p>Sizes of parts are about usual; a core carries more flux than is reckoned with here.</p>
+      </div>
+    </div>
+  );
+}
+
+type Turn = BoardPictureData['turns'][number];
+
+/** What the coils share, what that does, and how they are better turned; greyed while it is behind. */
+function Shared({
+  picture,
+  late,
+  onTurn,
+}: {
+  picture: BoardPictureData;
+  late: boolean;
+  onTurn: (turn: Turn) => void;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <div className={styles.shared} data-late={late || undefined} aria-busy={late}>
+      <p>
+        On axis ±{formatFixed(picture.withinApartDb, 2, mark)} dB with the coils far apart, ±
+        {formatFixed(picture.withinCoupledDb, 2, mark)} dB as they lie.
+      </p>
+      <ul aria-label="Pairs of coils">
+        {picture.pairs.map(({ a, b, k, db, hz }) => (
+          <li key={`${a} ${b}`}>
+            {a} and {b}: {formatFixed(100 * Math.abs(k), 2, mark)} %, {formatSigned(db, mark, 2)} dB
+            at {formatQuantity(hz, 'hertz', { unit: true, mark, digits: 2 })}
+          </li>
+        ))}
+      </ul>
+      {picture.turns.map((turn) => (
+        <p key={keyOf(turn)}>
+          {turn.name} {turn.lies === 'flat' ? 'flat' : `on its edge at ${turn.degrees}°`} shares{' '}
+          {formatFixed(100 * turn.shares, 2, mark)} % instead of{' '}
+          {formatFixed(100 * turn.shared, 2, mark)} %.{' '}
+          <Button size="small" aria-label={`Turn ${turn.name}`} onClick={() => onTurn(turn)}>
+            Turn it
+          </Button>
+        </p>
+      ))}
+    </div>
   );
 }
 

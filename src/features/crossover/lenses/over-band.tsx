@@ -17,10 +17,12 @@ interface Props {
   layers: readonly ChartLayer[];
   /** How a value under the cursor reads; decibels where nothing is said. */
   print?: (value: number) => string;
+  /** What Enter, or a double click, does at the cursor; it stays there where nothing is said. */
+  onPin?: (hz: number) => void;
 }
 
 /** A picture of a crossover over frequency: what is on it, the picture, and a cursor that reads all lines. */
-export function OverBand({ title, sheet, axis, unit, layers, print }: Props) {
+export function OverBand({ title, sheet, axis, unit, layers, print, onPin }: Props) {
   const mark = usePreferences((p) => p.mark);
   const cursorHz = useUi((s) => s.cursorHz);
   const { fromHz, toHz } = sheet.view;
@@ -64,7 +66,7 @@ export function OverBand({ title, sheet, axis, unit, layers, print }: Props) {
               mark={mark}
               rows={rows}
               onMove={(hz) => setUi({ cursorHz: hz })}
-              onPin={(hz) => setUi({ cursorHz: hz })}
+              onPin={onPin ?? ((hz) => setUi({ cursorHz: hz }))}
             />
           )}
         </LensChart>

@@ -18,55 +18,65 @@ import { line, meanInBand, OverBand, soundAxis, WAY_LOOKS } from './over-band';
 import card from '../hump-card.module.css';
 
 function Picture(props: CrossoverLensProps) {
+  const { sheet, crossover, picture } = props;
   const [marked, setMarked] = useState<MarkedHump | null>(null);
+  const { frequenciesHz, layers } = picture;
+  const built = layers.find((l) => l.id === 'built');
+  const humps = useMemo(
+    () => (built ? humpsOf(frequenciesHz, built.sumDb, crossover) : []),
+    [built, frequenciesHz, crossover],
+  );
+  const take = (hump: Hump) => {
+    if (!built) return;
+    const k = frequenciesHz.findIndex((f) => f >= hump.hz);
+    const way = built.ways.reduce((a, b) => (b.levelDb[k] > a.levelDb[k] ? b : a)).id;
+    // Ahead of an amplifier there is nothing to trap: a dip of op-amps takes it down at once.
+    if (sheet.ways.some((w) => w.id === way && isActive(w)))
+      attempt(() => setUi({ stageId: addActive(way, dipFor(hump)) }));
+    else setMarked({ way, hump });
+  };
+  const markAt = (hz: number) => take(nearHump(humps, hz));
   return (
     <>
-      <Humps {...props} onMark={setMarked} />
+      {built && <Humps sheet={sheet} humps={humps.slice(0, SHOWN)} onTake={take} />}
       {marked ? (
-        <WithTraps {...props} marked={marked} onChange={setMarked} />
+        <WithTraps {...props} marked={marked} onChange={setMarked} onPin={markAt} />
       ) : (
-        <Sum {...props} traps={[]} />
+        <Sum {...props} traps={[]} onPin={markAt} />
       )}
     </>
   );
 }
 
-/** The humps of the built sum, each with the way that is loudest there. */
+/** So many humps are offered. */
+const SHOWN = 4;
+/** One that is pointed at from no further away is meant, octaves. */
+const NEAR = 1 / 3;
+
+/** The hump that is pointed at, or a usual one there. */
+function nearHump(humps: readonly Hump[], hz: number): Hump {
+  const apart = (h: Hump) => Math.abs(Math.log2(h.hz / hz));
+  const near = humps.filter((h) => apart(h) < NEAR).sort((a, b) => apart(a) - apart(b));
+  return near[0] ?? { hz: Number(hz.toPrecision(3)), db: 3, octaves: 1 };
+}
+
+/** The humps of the built sum, and how another is marked. */
 function Humps({
   sheet,
-  crossover,
-  picture,
-  onMark,
-}: CrossoverLensProps & { onMark: (marked: MarkedHump) => void }) {
+  humps,
+  onTake,
+}: Pick<CrossoverLensProps, 'sheet'> & { humps: readonly Hump[]; onTake: (hump: Hump) => void }) {
   const mark = usePreferences((p) => p.mark);
-  const { frequenciesHz, layers } = picture;
-  const built = layers.find((l) => l.id === 'built');
-  const humps = useMemo(
-    () => (built ? humpsOf(frequenciesHz, built.sumDb, crossover).slice(0, 4) : []),
-    [built, frequenciesHz, crossover],
-  );
-  if (!built || humps.length === 0) return null;
-  const loudest = (hz: number) => {
-    const k = frequenciesHz.findIndex((f) => f >= hz);
-    return built.ways.reduce((a, b) => (b.levelDb[k] > a.levelDb[k] ? b : a)).id;
-  };
-  // Ahead of an amplifier there is nothing to trap: a dip of op-amps takes it down at once.
-  const take = (hump: Hump) => {
-    const way = loudest(hump.hz);
-    const active = sheet.ways.some((w) => w.id === way && isActive(w));
-    if (active) attempt(() => setUi({ stageId: addActive(way, dipFor(hump)) }));
-    else onMark({ way, hump });
-  };
-  const own = hasAmplifiers(sheet);
   return (
     <p className={card.humps}>
-      {own ? 'Humps, each taken down by a dip:' : 'Humps to trap:'}
+      {hasAmplifiers(sheet) ? 'Humps, each taken down by a dip:' : 'Humps to trap:'}
       {humps.map((hump) => (
-        <button key={hump.hz} type="button" className={card.hump} onClick={() => take(hump)}>
+        <button key={hump.hz} type="button" className={card.hump} onClick={() => onTake(hump)}>
           {formatQuantity(hump.hz, 'hertz', { unit: true, mark, digits: 2 })} +
           {formatFixed(hump.db, 1, mark)} dB
         </button>
       ))}
+      <span>{humps.length === 0 ? 'none stands out; a' : 'a'} double click marks one</span>
     </p>
   );
 }
@@ -75,13 +85,18 @@ function Humps({
 function WithTraps({
   marked,
   onChange,
+  onPin,
   ...props
-}: CrossoverLensProps & { marked: MarkedHump; onChange: (marked: MarkedHump | null) => void }) {
+}: CrossoverLensProps & {
+  marked: MarkedHump;
+  onChange: (marked: MarkedHump | null) => void;
+  onPin: (hz: number) => void;
+}) {
   const { picture, stale } = useLens(props.sheet, { lens: 'crossoverTraps', ...marked });
   const traps = useMemo(() => (picture ? trapLines(picture) : []), [picture]);
   return (
     <>
-      <Sum {...props} traps={traps} />
+      <Sum {...props} traps={traps} onPin={onPin} />
       <HumpCard
         sheet={props.sheet}
         marked={marked}
@@ -107,7 +122,8 @@ function Sum({
   crossover,
   picture,
   traps,
-}: CrossoverLensProps & { traps: readonly LineLayer[] }) {
+  onPin,
+}: CrossoverLensProps & { traps: readonly LineLayer[]; onPin: (hz: number) => void }) {
   const layers = useMemo(
     () => [...layersOf(sheet, crossover, picture), ...traps],
     [sheet, crossover, picture, traps],
@@ -119,6 +135,7 @@ function Sum({
       axis={soundAxis(picture.layers.flatMap((l) => (l.id === 'nominal' ? [] : [l.sumDb])))}
       unit="dB"
       layers={layers}
+      onPin={onPin}
     />
   );
 }
