@@ -170,8 +170,8 @@ function Shared({
           {turn.name} {turn.lies === 'flat' ? 'flat' : `on its edge at ${turn.degrees}°`} shares{' '}
           {formatFixed(100 * turn.shares, 2, mark)} % instead of{' '}
           {formatFixed(100 * turn.shared, 2, mark)} %.{' '}
-          <Button size="small" aria-label={`Turn ${turn.name}`} onClick={() => onTurn(turn)}>
-            Turn it
+          <Button size="small" onClick={() => onTurn(turn)}>
+            Turn {turn.name}
           </Button>
         </p>
       ))}
