@@ -1,6 +1,6 @@
 import { makeStage } from '@/core/sheet/make';
 import type { PartChoices, Stage, Way } from '@/core/sheet/schema';
-import { polesOf, type SectionSlot } from '@/core/slots/section';
+import { polesOf, type EdgeSlot } from '@/core/slots/section';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
 import { topologyOf } from '@/core/topologies';
 import type { StageAsk, StageChoice } from '@/core/topologies/topology';
@@ -40,7 +40,7 @@ export const INPUT_BUFFER: ActiveStage = { topology: 'buffer', target: { f0Hz: 1
  *
  * @throws ReedError `design` for an alignment that has no such order
  */
-export function activeStages(slot: Exclude<SectionSlot, { pass: 'band' }>): ActiveStage[] {
+export function activeStages(slot: EdgeSlot): ActiveStage[] {
   const { pass, hz } = slot;
   return [...polesOf(slot)]
     .sort((a, b) => (a.q ?? 0) - (b.q ?? 0))

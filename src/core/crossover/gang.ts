@@ -2,9 +2,9 @@ import { ReedError } from '@/core/errors';
 import { nearestPreferred } from '@/core/quantity/series';
 import { withKnob } from '@/core/sheet/knobs/make-knob';
 import type { Control, PartChoices, Sheet, Stage, Way } from '@/core/sheet/schema';
-import { polesOf } from '@/core/slots/section';
+import { polesOf, type EdgeSlot } from '@/core/slots/section';
 import { activeStages, isActive, stageOfActive } from './active';
-import { sectionsOf, type EdgeSlot } from './make';
+import { sectionsOf } from './make';
 import type { CrossoverDesign } from './crossover-design';
 
 /** What one knob is to do. */

@@ -3,8 +3,8 @@ import { makeSheet, DEFAULT_PARTS } from '@/core/sheet/make';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { PartChoices, Sheet, Source, Stage, Way } from '@/core/sheet/schema';
 import type { Slot } from '@/core/slots';
-import type { SectionSlot } from '@/core/slots/section';
-import type { Place } from '@/core/speaker/place';
+import type { EdgeSlot } from '@/core/slots/section';
+import { MIDDLE, type Place } from '@/core/speaker/place';
 import {
   activeStages,
   INPUT_BUFFER,
@@ -49,9 +49,6 @@ export interface NewCrossover {
 
 /** What of a crossover decides its sections. */
 export type Division = Pick<Crossover, 'splitsHz' | 'alignment' | 'order' | 'nominalOhms'>;
-
-/** A section with one edge. */
-export type EdgeSlot = Exclude<SectionSlot, { pass: 'band' }>;
 
 /** The sections that a way begins with: a high-pass above its lower split, a low-pass below its upper. */
 export function sectionsOf(
@@ -273,8 +270,6 @@ export function withAmplifiers<D extends Divided & Pick<Sheet, 'source'>>(
   }));
   return { ...design, crossover: made.crossover, source: made.source, ways };
 }
-
-const MIDDLE: Place = { xMetres: 0, yMetres: 0, zMetres: 0 };
 
 /** How much level is taken from a way by hand, dB. */
 const trimsOf = ({ stages }: Way): number =>

@@ -21,7 +21,7 @@ export interface CrossoverLayer {
     id: string;
     levelDb: Float64Array;
     degrees: Float64Array;
-    /** What each of its slots adds to the level at the middle of its band, by stage, dB. */
+    /** What each of its slots adds at the middle of its band; of the built layer alone. */
     slots: SlotGain[];
   }[];
   /** What each amplifier sees, and the resistance that would be as hard on it. */
@@ -87,7 +87,8 @@ function layerOf(
   const speaker = solveCrossover(design, load, name);
   const electrical = speaker.electrical(hz);
   const { sum, ways } = speaker.sound(electrical);
-  const slots = slotGains(design, speaker);
+  // The rows show the present state alone.
+  const slots = id === 'built' ? slotGains(design, speaker) : [];
   return {
     id,
     sumDb: soundLevels(sum),
@@ -97,7 +98,7 @@ function layerOf(
       id: design.ways[i].id,
       levelDb: soundLevels(way),
       degrees: phasesAtListener(way, hz, metres),
-      slots: slots[i],
+      slots: slots[i] ?? [],
     })),
     loads: amplifierLoads(design, speaker, electrical).map(({ way, ohms: z }) => ({
       ...(way === undefined ? {} : { way }),

@@ -12,12 +12,12 @@ import {
   type SpeakerDocument,
   type Unit,
 } from '@/core/speaker/document';
+import { MIDDLE } from '@/core/speaker/place';
 import { remembered } from '@/core/speaker/unit';
 import { couplingParts } from './board/couplings';
 import { driverEnd, type CrossoverDesign, type DriverEnd } from './crossover-design';
 import { quoted } from '@/core/text';
 
-const AT_MIDDLE = { xMetres: 0, yMetres: 0, zMetres: 0 };
 const OPEN_END: WayEnd = { is: 'load', name: '', ohms: null, farads: null };
 
 /** What stands for the true units: nothing, or the resistances that sections are designed for. */
@@ -111,7 +111,7 @@ const units = new WeakMap<WayEnd, Unit>();
 const trueUnit = (way: Way): Unit => remembered(units, way.to, () => unitOf(way));
 
 function unitOf(way: Way): Unit {
-  const { model, name, place = AT_MIDDLE } = driverEnd(way);
+  const { model, name, place = MIDDLE } = driverEnd(way);
   if (model === undefined)
     throw new ReedError(
       'circuit',
@@ -132,7 +132,7 @@ const nominalUnit = (id: string, ohms: number): Unit => ({
   id,
   name: '',
   ideal: { ohms, levelDb: NOMINAL_DB },
-  place: AT_MIDDLE,
+  place: MIDDLE,
   directivity: 'even',
 });
 

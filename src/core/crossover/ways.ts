@@ -1,6 +1,7 @@
 import { ReedError } from '@/core/errors';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet, Way } from '@/core/sheet/schema';
+import { MIDDLE } from '@/core/speaker/place';
 import { isActive, stageOfActive } from './active';
 import { driverEnd } from './crossover-design';
 import { freshSlotIds, isTurnedOver, redivided } from './make';
@@ -114,8 +115,7 @@ function checkRoom({ ways }: Divided): void {
 
 /** A way that ends as another does, a little off it. */
 function beside({ ways }: Divided, as: Way, name: string, metres: number): Way {
-  const { place, ...to } = driverEnd(as);
-  const middle = place ?? { xMetres: 0, yMetres: 0, zMetres: 0 };
+  const { place = MIDDLE, ...to } = driverEnd(as);
   let [id, n] = [name, 1];
   while (ways.some((w) => w.id === id)) id = `${name}${++n}`;
   return {
@@ -125,7 +125,7 @@ function beside({ ways }: Divided, as: Way, name: string, metres: number): Way {
     to: {
       ...to,
       inverted: false,
-      place: { ...middle, yMetres: Number((middle.yMetres + metres).toFixed(4)) },
+      place: { ...place, yMetres: Number((place.yMetres + metres).toFixed(4)) },
     },
   };
 }

@@ -2,6 +2,7 @@ import Papa from 'papaparse';
 import type { CrossoverPicture } from '@/core/crossover/picture';
 import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
+import { trimmed } from './csv';
 
 /**
  * What a crossover’s screen shows of its curves as comma-separated text (RFC 4180): a row for each
@@ -44,5 +45,3 @@ export function crossoverCsv(
   );
   return `${Papa.unparse({ fields, data: rows }, { newline: '\r\n' })}\r\n`;
 }
-
-const trimmed = (x: number, digits: number) => Number(x.toPrecision(digits)).toString();

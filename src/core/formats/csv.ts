@@ -24,4 +24,6 @@ export function responseCsv(evaluation: Evaluation, sheet: Pick<Sheet, 'keeps'>)
   );
 }
 
-const trimmed = (x: number, digits: number) => Number(x.toPrecision(digits)).toString();
+/** A number in so many digits, as it is written into files. */
+export const trimmed = (x: number, digits: number): string =>
+  Number(x.toPrecision(digits)).toString();

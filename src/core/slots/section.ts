@@ -41,6 +41,8 @@ const schema = z.discriminatedUnion('pass', [
   }),
 ]);
 export type SectionSlot = z.infer<typeof schema>;
+/** A section with one edge. */
+export type EdgeSlot = Exclude<SectionSlot, { pass: 'band' }>;
 
 /** An alignment has every order but where it is made of two equal halves. */
 export const hasOrder = (alignment: Alignment, order: number): boolean =>

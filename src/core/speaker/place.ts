@@ -7,6 +7,9 @@ const metres = between(-1000, 1000, ' m');
 export const placeSchema = z.strictObject({ xMetres: metres, yMetres: metres, zMetres: metres });
 export type Place = z.infer<typeof placeSchema>;
 
+/** Where a driver is of which nothing is said. */
+export const MIDDLE: Place = { xMetres: 0, yMetres: 0, zMetres: 0 };
+
 /** A turn away from a direction, degrees: up, and to the side (towards x). */
 export interface Turn {
   up: number;

@@ -2,7 +2,7 @@ import { Checkbox, InputNumber } from 'antd';
 import { driverEnd } from '@/core/crossover/crossover-design';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
-import type { Place } from '@/core/speaker/place';
+import { MIDDLE, type Place } from '@/core/speaker/place';
 import type { Surroundings } from '@/core/speaker/surroundings';
 import { attempt } from '../shell/tell';
 import { changeCrossover, changeDriver } from './actions';
@@ -13,7 +13,6 @@ const AXES = [
   { name: 'yMetres', word: 'up' },
   { name: 'zMetres', word: 'forward' },
 ] as const;
-const MIDDLE: Place = { xMetres: 0, yMetres: 0, zMetres: 0 };
 
 /** Where drivers and listener are, and what stands around them. */
 export function PlaceForm({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
