@@ -8,6 +8,7 @@ import {
 import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { namesInCircuit, partNames } from '@/core/sheet/path-circuit';
 import type { Way } from '@/core/sheet/schema';
+import { drawnAlike } from '@/core/sheet/stage';
 import { isActive } from './active';
 import { driverEnd, type CrossoverDesign } from './crossover-design';
 
@@ -138,3 +139,14 @@ const STRAIGHT: Drawing = {
     ],
   ],
 };
+
+/** Whether two states of a network look the same but for values and what is called by name. */
+export const waysDrawnAlike = (a: readonly Way[], b: readonly Way[]): boolean =>
+  a.length === b.length &&
+  a.every(
+    (way, i) =>
+      driverEnd(way).inverted === driverEnd(b[i]).inverted &&
+      isActive(way) === isActive(b[i]) &&
+      way.stages.every((s, k) => s.bypassed === b[i].stages[k]?.bypassed) &&
+      drawnAlike(way.stages, b[i].stages),
+  );

@@ -106,7 +106,7 @@ function layerOf(
       degrees: z.re.map((re, k) => (Math.atan2(z.im[k], re) * 180) / Math.PI),
       hardest: hardest(z),
     })),
-    figures: crossoverFigures(speaker, design, load),
+    figures: crossoverFigures(speaker, design, load, electrical),
   };
 }
 

@@ -44,15 +44,17 @@ const WHOLE = { fromHz: 20, toHz: 20_000, points: 361 };
  * The figures of a crossover as it is solved.
  *
  * @param load of nominal loads no heat and no dip is told: nothing gets hot or stands apart
+ * @param seen what is solved already: it serves again where it was looked at over the same frequencies
  */
 export function crossoverFigures(
   speaker: SolvedSpeaker,
   design: Pick<CrossoverDesign, 'ways' | 'crossover'>,
   load: Load = 'true',
+  seen?: Electrical,
 ): CrossoverFigures {
   const { crossover } = design;
   const hz = evenly(WHOLE.fromHz, WHOLE.toHz, WHOLE.points);
-  const electrical = speaker.electrical(hz);
+  const electrical = seen?.frequenciesHz === hz ? seen : speaker.electrical(hz);
   const { sum, ways } = speaker.sound(electrical);
   const band = evenly(crossover.fromHz, crossover.toHz, BAND_POINTS);
   return {
@@ -60,7 +62,7 @@ export function crossoverFigures(
     impedance: amplifierLoads(design, speaker, electrical)
       .map(({ ohms }) => leastLoad(ohms, hz))
       .reduce((a, b) => (b.value < a.value ? b : a)),
-    ...atSplits(speaker, crossover.splitsHz, { hz, levels: ways.map(soundLevels) }),
+    ...atSplits(speaker, crossover.splitsHz, { hz, ways }),
     dip: load === 'true' ? dipUp(speaker, electrical, soundLevels(sum), crossover) : null,
     heat: load === 'true' && !hasAmplifiers(design) ? heatOf(speaker, crossover) : null,
   };
@@ -90,8 +92,7 @@ const leastPlace = (values: Float64Array): number =>
 
 interface WaysOverBand {
   hz: Float64Array;
-  /** Levels of each way. */
-  levels: readonly Float64Array[];
+  ways: readonly ComplexTrace[];
 }
 
 /** How far apart neighbouring ways are in phase where they hand over, and how deep the null is there. */
@@ -101,7 +102,8 @@ function atSplits(
   over: WaysOverBand,
 ): Pick<CrossoverFigures, 'phase' | 'null'> {
   if (splitsHz.length === 0) return { phase: null, null: null };
-  const crossings = splitsHz.map((split, i) => crossingHz(over, split, i));
+  const levels = over.ways.map(soundLevels);
+  const crossings = splitsHz.map((split, i) => crossingHz({ hz: over.hz, levels }, split, i));
   const at = Float64Array.from(crossings);
   const { ways } = speaker.sound(speaker.electrical(at));
   const apart = crossings.map((hz, k) => {
@@ -112,12 +114,18 @@ function atSplits(
   });
   return {
     phase: apart.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a)),
-    null: crossings.map((hz) => nullAt(speaker, hz)).reduce((a, b) => (b.value < a.value ? b : a)),
+    null: crossings
+      .map((hz) => nullAt(speaker, hz, over))
+      .reduce((a, b) => (b.value < a.value ? b : a)),
   };
 }
 
 /** Where two neighbouring ways are equally loud, nearest to where they are asked to be. */
-export function crossingHz({ hz, levels }: WaysOverBand, split: number, lower: number): number {
+export function crossingHz(
+  { hz, levels }: { hz: Float64Array; levels: readonly Float64Array[] },
+  split: number,
+  lower: number,
+): number {
   const [low, high] = [levels[lower], levels[lower + 1]];
   let best = split;
   let far = Infinity;
@@ -130,14 +138,37 @@ export function crossingHz({ hz, levels }: WaysOverBand, split: number, lower: n
   return best;
 }
 
+/** A null is looked for so far around a crossing, as a ratio. */
+const NULL_REACH = 1.4;
+/** Steps between two points of the whole band, where the null is looked for closely. */
+const NULL_STEPS = 5;
+
 /** How far the sum falls near a crossing when every second way is turned over; or rises, where it is. */
-function nullAt(speaker: SolvedSpeaker, crossing: number): CrossoverFigure {
-  const hz = Float64Array.from({ length: 61 }, (_, k) => crossing * 1.4 ** ((k - 30) / 30));
-  const { ways, sum } = speaker.sound(speaker.electrical(hz));
-  const [plain, turned] = [soundLevels(sum), soundLevels(summed(ways, alternating(ways.length)))];
-  const depth = plain.map((db, k) => Math.abs(db - turned[k]));
-  const at = depth.reduce((most, d, k) => (d > depth[most] ? k : most), 0);
-  return { value: depth[at], atHz: hz[at] };
+function nullAt(speaker: SolvedSpeaker, crossing: number, over: WaysOverBand): CrossoverFigure {
+  const near = deepest(over, (f) => Math.abs(Math.log(f / crossing)) <= Math.log(NULL_REACH));
+  const step = (over.hz[1] / over.hz[0]) ** (1 / NULL_STEPS);
+  const hz = Float64Array.from(
+    { length: 2 * NULL_STEPS + 1 },
+    (_, k) => near.atHz * step ** (k - NULL_STEPS),
+  );
+  return deepest({ hz, ways: speaker.sound(speaker.electrical(hz)).ways }, () => true);
+}
+
+/** Where the sum differs most from the one with every second way turned over, and by how much. */
+function deepest({ hz, ways }: WaysOverBand, counts: (hz: number) => boolean) {
+  const plain = soundLevels(
+    summed(
+      ways,
+      ways.map(() => 1),
+    ),
+  );
+  const turned = soundLevels(summed(ways, alternating(ways.length)));
+  let [value, atHz] = [-Infinity, hz[0]];
+  hz.forEach((f, k) => {
+    const depth = Math.abs(plain[k] - turned[k]);
+    if (counts(f) && depth > value) [value, atHz] = [depth, f];
+  });
+  return { value, atHz };
 }
 
 /** How far the level falls, so many degrees up, below what it is ahead. */

@@ -104,18 +104,29 @@ export const removeSlot = (id: string): void =>
 export const bypassSlot = (id: string): void =>
   edit((c) => withSlot(c, id, (stage) => ({ ...stage, bypassed: !stage.bypassed })));
 
-/** Move a slot one place towards the driver, or towards the amplifier. */
-export const moveSlot = (id: string, by: 1 | -1): void =>
+/** Move a slot within its way, where there is such a place. */
+function placeSlot(id: string, placed: (from: number) => number): void {
   edit((c) => ({
     ways: c.ways.map((way) => {
       const from = way.stages.findIndex((s) => s.id === id);
-      const to = from + by;
+      const to = placed(from);
       if (from < 0 || to < 0 || to >= way.stages.length) return way;
-      const stages = [...way.stages];
-      [stages[from], stages[to]] = [stages[to], stages[from]];
+      const stages = way.stages.filter((_, i) => i !== from);
+      stages.splice(to, 0, way.stages[from]);
       return { ...way, stages };
     }),
   }));
+}
+
+/** Move a slot one place towards the driver, or towards the amplifier. */
+export const moveSlot = (id: string, by: 1 | -1): void => placeSlot(id, (from) => from + by);
+
+/** Put a slot in a place of its way, counted from the amplifier. */
+export const moveSlotTo = (id: string, to: number): void => placeSlot(id, () => to);
+
+/** Call a way something else. */
+export const renameWay = (id: string, name: string): void =>
+  edit((c) => withWay(c, id, (way) => ({ ...way, name })));
 
 export function setPart(stageId: string, part: string, value: number, group?: string): void {
   if (!(value > 0))

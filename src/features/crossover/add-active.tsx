@@ -1,10 +1,9 @@
 import { Dropdown, Modal } from 'antd';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, memo, Suspense, useState } from 'react';
 import { allPassFor, INPUT_BUFFER, levelTrim, type ActiveStage } from '@/core/crossover/active';
 import { middleHz } from '@/core/crossover/slot-gains';
 import { defaultTarget } from '@/core/sheet/default-target';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import type { Way } from '@/core/sheet/schema';
 import { Coming } from '../shell/coming';
 import { attempt } from '../shell/tell';
 import { setUi } from '../sheet/ui-state';
@@ -18,7 +17,8 @@ const StagePicker = lazy(() =>
 const ANY = 'any';
 
 interface Props {
-  way: Way;
+  wayId: string;
+  wayName: string;
   index: number;
   crossover: Crossover;
   /** How far its driver stands ahead of the deepest. */
@@ -26,10 +26,11 @@ interface Props {
 }
 
 /** Puts one more stage with op-amps at the end of a way, before its amplifier. */
-export function AddActive({ way, index, crossover, leadMetres }: Props) {
+export const AddActive = memo(function AddActive(props: Props) {
+  const { wayId, wayName, index, crossover, leadMetres } = props;
   const [picking, setPicking] = useState(false);
   const offers = offersOf(crossover, index, leadMetres);
-  const add = (asked: ActiveStage) => attempt(() => setUi({ stageId: addActive(way.id, asked) }));
+  const add = (asked: ActiveStage) => attempt(() => setUi({ stageId: addActive(wayId, asked) }));
   return (
     <>
       <Dropdown
@@ -46,12 +47,12 @@ export function AddActive({ way, index, crossover, leadMetres }: Props) {
         }}
       >
         <button type="button" className={styles.add}>
-          + op-amp stage<span className="visually-hidden"> of {way.name}</span>
+          + op-amp stage<span className="visually-hidden"> of {wayName}</span>
         </button>
       </Dropdown>
       <Modal
         open={picking}
-        title={`A stage for ${way.name}`}
+        title={`A stage for ${wayName}`}
         footer={null}
         onCancel={() => setPicking(false)}
         destroyOnHidden
@@ -68,7 +69,7 @@ export function AddActive({ way, index, crossover, leadMetres }: Props) {
       </Modal>
     </>
   );
-}
+});
 
 interface Offer {
   label: string;

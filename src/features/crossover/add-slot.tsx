@@ -1,8 +1,7 @@
 import { Dropdown } from 'antd';
-import { driverEnd } from '@/core/crossover/crossover-design';
+import { memo } from 'react';
 import type { DriverModel } from '@/core/parts/kinds/driver';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import type { Way } from '@/core/sheet/schema';
 import { slotKindOf, type Slot } from '@/core/slots';
 import { useOpenLibrary } from '@/store/open-library';
 import { attempt } from '../shell/tell';
@@ -11,16 +10,18 @@ import { addSlot } from './actions';
 import styles from './ways-strip.module.css';
 
 interface Props {
-  way: Way;
+  wayId: string;
+  wayName: string;
+  /** What the way ends in. */
+  driver: string;
   index: number;
   crossover: Crossover;
 }
 
 /** Puts one more slot at the end of a way. */
-export function AddSlot({ way, index, crossover }: Props) {
-  const model = useOpenLibrary(
-    (s) => s.library.drivers.find((d) => d.id === driverEnd(way).driver)?.model,
-  );
+export const AddSlot = memo(function AddSlot(props: Props) {
+  const { wayId, wayName, driver, index, crossover } = props;
+  const model = useOpenLibrary((s) => s.library.drivers.find((d) => d.id === driver)?.model);
   const offers = offersOf(crossover, index, model);
   return (
     <Dropdown
@@ -29,16 +30,16 @@ export function AddSlot({ way, index, crossover }: Props) {
         items: offers.map(({ key, label }) => ({ key, label })),
         onClick: ({ key }) => {
           const { slot } = offers.find((o) => o.key === key)!;
-          attempt(() => setUi({ stageId: addSlot(way.id, slot) }));
+          attempt(() => setUi({ stageId: addSlot(wayId, slot) }));
         },
       }}
     >
       <button type="button" className={styles.add}>
-        + in line or across<span className="visually-hidden"> of {way.name}</span>
+        + in line or across<span className="visually-hidden"> of {wayName}</span>
       </button>
     </Dropdown>
   );
-}
+});
 
 interface Offer {
   key: string;

@@ -33,6 +33,12 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
     sheet.ways.map((w) => w.name),
     alike,
   );
+  const amplifiers = hasAmplifiers(sheet) ? 'each' : 'one';
+  // The same element as long as it says the same: an edit of a value leaves the head alone.
+  const sentence = useMemo(
+    () => <CrossoverSentence crossover={crossover} amplifiers={amplifiers} names={names} />,
+    [crossover, amplifiers, names],
+  );
   if (!solved) return null;
   return (
     <div className={styles.crossover} data-stale={stale || undefined} aria-busy={stale}>
@@ -40,14 +46,8 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
         <SheetHeader
           title={sheet.title}
           ask={null}
-          sentence={
-            <CrossoverSentence
-              crossover={crossover}
-              amplifiers={hasAmplifiers(sheet) ? 'each' : 'one'}
-              names={names}
-            />
-          }
-          actions={<TuneButton sheet={sheet} />}
+          sentence={sentence}
+          actions={TUNE}
           byHand={false}
           made=""
           keeps={sheet.keeps}
@@ -66,6 +66,8 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
     </div>
   );
 }
+
+const TUNE = <TuneButton />;
 
 const alike = (a: readonly string[], b: readonly string[]): boolean =>
   a.length === b.length && a.every((name, i) => name === b[i]);

@@ -75,3 +75,7 @@ export function useFollowCrossover(open: Sheet): void {
 /** The picture of a sheet; nothing while another's is still there. */
 export const usePicture = (id: string): CrossoverPicture | null =>
   useCrossover((s) => (s.sheet === id ? s.picture : null));
+
+/** Something of a sheet’s picture: whoever shows it is drawn again when just that changes. */
+export const useFigure = <T>(id: string, of: (picture: CrossoverPicture) => T): T | undefined =>
+  useCrossover((s) => (s.sheet === id && s.picture ? of(s.picture) : undefined));

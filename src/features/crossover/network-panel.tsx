@@ -6,14 +6,14 @@ import {
   crossoverNames,
   driverSymbolId,
   networkDrawing,
+  waysDrawnAlike,
 } from '@/core/crossover/network-drawing';
-import { isActive } from '@/core/crossover/active';
 import { driverEnd } from '@/core/crossover/crossover-design';
 import { printPart } from '@/core/parts/quantities';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet, Way } from '@/core/sheet/schema';
-import { drawnAlike, quantityOfPart, valuesOf } from '@/core/sheet/stage';
+import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { Schematic } from '@/ui/schematic/schematic';
 import { ValueEditor } from '../sheet/value-editor';
@@ -81,16 +81,6 @@ export function NetworkPanel({ sheet }: { sheet: Sheet }) {
 const select = (id: string) => setUi({ partId: id, stageId: splitComposedId(id).stageId });
 const edit = (id: string, hasValue: boolean) => setUi(hasValue ? { editingPart: id } : {});
 const ignore = () => undefined;
-
-const waysDrawnAlike = (a: readonly Way[], b: readonly Way[]): boolean =>
-  a.length === b.length &&
-  a.every(
-    (way, i) =>
-      driverEnd(way).inverted === driverEnd(b[i]).inverted &&
-      isActive(way) === isActive(b[i]) &&
-      way.stages.every((s, k) => s.bypassed === b[i].stages[k]?.bypassed) &&
-      drawnAlike(way.stages, b[i].stages),
-  );
 
 /** Names and values of all parts, and what each way ends in. */
 function labelsOf(

@@ -1,6 +1,7 @@
 import { Select } from 'antd';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
 import { splitComposedId } from '@/core/sheet/path-drawing';
 import type { Sheet, Stage, StagePart } from '@/core/sheet/schema';
 import { CORES, CORE_NAMES, WIRES, windCoil } from '@/core/speaker/coils/wind';
@@ -25,6 +26,7 @@ export function PartFoot({
   partId: string | null;
   name: string | undefined;
 }) {
+  const mark = usePreferences((p) => p.mark);
   const chosen = partId ? splitComposedId(partId) : null;
   const stage = chosen && sheet.ways.flatMap((w) => w.stages).find((s) => s.id === chosen.stageId);
   const part = chosen && stage?.parts[chosen.part];
@@ -46,7 +48,15 @@ export function PartFoot({
         value={part.value}
       />
       {part.wound && (
-        <Wound stage={stage} part={chosen.part} name={name ?? chosen.part} its={part} />
+        <span className={styles.wound}>
+          <Wound
+            stageId={stage.id}
+            part={chosen.part}
+            name={name ?? chosen.part}
+            wound={part.wound}
+          />
+          <span className={styles.facts}>{coilFacts(part.value, part.wound, mark)}</span>
+        </span>
       )}
     </div>
   );
@@ -92,38 +102,22 @@ function Try({
   );
 }
 
-function Wound({
-  stage,
-  part,
-  name,
-  its,
-}: {
-  stage: Stage;
+type WoundOf = NonNullable<StagePart['wound']>;
+
+interface WoundProps {
+  stageId: string;
   part: string;
   name: string;
-  its: StagePart;
-}) {
+  wound: WoundOf;
+}
+
+/** Wire and core of a coil. */
+const Wound = memo(function Wound({ stageId, part, name, wound }: WoundProps) {
   const mark = usePreferences((p) => p.mark);
-  const wound = its.wound!;
-  const facts = (() => {
-    try {
-      const coil = windCoil(its.value!, wound.wireMetres, wound.core);
-      const mm = (metres: number) => formatFixed(1000 * metres, 0, mark);
-      return [
-        `${Math.round(coil.turns)} turns`,
-        formatQuantity(coil.dcrOhms, 'ohms', { unit: true, mark, digits: 2 }),
-        `${mm(coil.outerMetres)} × ${mm(coil.lengthMetres)} mm`,
-        ...(coil.saturationAmps === undefined
-          ? []
-          : [`up to ${formatFixed(coil.saturationAmps, 1, mark)} A`]),
-        formatFixed(coil.price, 2, mark),
-      ].join(' · ');
-    } catch (error) {
-      return messageOf(error);
-    }
-  })();
+  const change = (its: Partial<WoundOf>) =>
+    attempt(() => setWound(stageId, part, { ...wound, ...its }));
   return (
-    <span className={styles.wound}>
+    <>
       <Select
         size="small"
         aria-label={`Wire of ${name}`}
@@ -132,7 +126,7 @@ function Wound({
           value,
           label: `${formatFixed(1000 * value, 2, mark)} mm`,
         }))}
-        onChange={(wireMetres) => attempt(() => setWound(stage.id, part, { ...wound, wireMetres }))}
+        onChange={(wireMetres) => change({ wireMetres })}
         popupMatchSelectWidth={false}
       />
       <Select
@@ -140,10 +134,28 @@ function Wound({
         aria-label={`Core of ${name}`}
         value={wound.core}
         options={CORE_NAMES.map((value) => ({ value, label: CORES[value].words }))}
-        onChange={(core) => attempt(() => setWound(stage.id, part, { ...wound, core }))}
+        onChange={(core) => change({ core })}
         popupMatchSelectWidth={false}
       />
-      <span className={styles.facts}>{facts}</span>
-    </span>
+    </>
   );
+});
+
+/** What a coil of a wire comes to, in a few words, or why there is none. */
+function coilFacts(henries: number, { wireMetres, core }: WoundOf, mark: DecimalMark): string {
+  const mm = (metres: number) => formatFixed(1000 * metres, 0, mark);
+  try {
+    const coil = windCoil(henries, wireMetres, core);
+    return [
+      `${Math.round(coil.turns)} turns`,
+      formatQuantity(coil.dcrOhms, 'ohms', { unit: true, mark, digits: 2 }),
+      `${mm(coil.outerMetres)} × ${mm(coil.lengthMetres)} mm`,
+      ...(coil.saturationAmps === undefined
+        ? []
+        : [`up to ${formatFixed(coil.saturationAmps, 1, mark)} A`]),
+      formatFixed(coil.price, 2, mark),
+    ].join(' · ');
+  } catch (error) {
+    return messageOf(error);
+  }
 }

@@ -1,123 +1,57 @@
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { hasAmplifiers } from '@/core/crossover/active';
-import { drawnNames } from '@/core/crossover/network-drawing';
+import { drawnNames, waysDrawnAlike } from '@/core/crossover/network-drawing';
 import type { CrossoverLayer } from '@/core/crossover/picture';
-import {
-  DIP_UP,
-  USUAL_WANTED,
-  type CrossoverFigure,
-  type CrossoverReadingId,
-} from '@/core/crossover/readings';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { QuantityKind } from '@/core/quantity/kinds';
-import type { DecimalMark } from '@/core/quantity/parse';
+import type { CrossoverFigure } from '@/core/crossover/readings';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { setUi } from '../sheet/ui-state';
+import { useAlike } from '../sheet/use-alike';
 import { changeCrossover } from './actions';
-import { usePicture } from './follow';
+import { useFigure } from './follow';
+import { readingLines, type ReadingLine } from './reading-lines';
 import table from '../sheet/readings-table.module.css';
 import styles from './readings.module.css';
 
-interface Line {
-  id: CrossoverReadingId;
-  name: string;
-  wanted: {
-    value: number;
-    kind: QuantityKind;
-    words: string;
-    change: (x: number) => Partial<Crossover>;
-  };
-  print: (figure: CrossoverFigure) => string;
-  /** Whether a figure is as wanted. */
-  met: (figure: CrossoverFigure) => boolean;
-  /** What is said beside the verdict. */
-  more?: (figure: CrossoverFigure) => string;
-}
+type LayerId = CrossoverLayer['id'];
 
 /** What a crossover is judged by: wanted, on nominal loads, built on the true drivers, and kept. */
 export function CrossoverReadings({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
+  const drawn = useAlike(sheet.ways, waysDrawnAlike);
+  // As a text, so that the columns stay the same until what they name changes.
+  const keeps = JSON.stringify(sheet.keeps.filter((k) => k.shown).map((k) => [k.id, k.name]));
+  return <Table id={sheet.id} ways={drawn} keeps={keeps} crossover={crossover} />;
+}
+
+interface Props {
+  id: string;
+  ways: Sheet['ways'];
+  keeps: string;
+  crossover: Crossover;
+}
+
+const Table = memo(function Table({ id, ways, keeps, crossover }: Props) {
   const mark = usePreferences((p) => p.mark);
-  const picture = usePicture(sheet.id);
-  const names = useMemo(() => drawnNames({ ways: sheet.ways }), [sheet.ways]);
-  const layers = picture?.layers ?? [];
-  const amplified = hasAmplifiers(sheet);
-  // Behind amplifiers of their own no resistor gets hot.
-  const lines = linesOf(crossover, mark, (id) => names.get(id) ?? id).filter(
-    ({ id }) => id !== 'heat' || !amplified,
+  const names = useMemo(() => drawnNames({ ways }), [ways]);
+  const lines = useMemo(
+    () =>
+      readingLines(crossover, mark, (part) => names.get(part) ?? part).filter(
+        // Behind amplifiers of their own no resistor gets hot.
+        (line) => line.id !== 'heat' || !hasAmplifiers({ ways }),
+      ),
+    [crossover, mark, names, ways],
   );
-  const version = (id: CrossoverLayer['id'], title: string): FigureColumns<Line>[number] => ({
-    key: id,
-    title,
-    align: 'right',
-    render: (_, line) => {
-      const figure = layers.find((l) => l.id === id)?.figures[line.id];
-      return figure ? line.print(figure) : '–';
-    },
-  });
-  const figureOf = (line: Line) => layers.find((l) => l.id === 'built')?.figures[line.id];
-  const columns: FigureColumns<Line> = [
-    {
-      key: 'name',
-      title: 'Reading',
-      rowScope: 'row',
-      render: (_, line) => (
-        <button
-          type="button"
-          className={table.name}
-          title="Put the cursor there"
-          onClick={() => {
-            const atHz = figureOf(line)?.atHz;
-            if (atHz !== undefined) setUi({ cursorHz: atHz });
-          }}
-        >
-          {line.name}
-        </button>
-      ),
-    },
-    {
-      key: 'wanted',
-      title: 'wanted',
-      align: 'right',
-      render: (_, { name, wanted }) => (
-        <EditableQuantity
-          label={`${name}, wanted`}
-          value={wanted.value}
-          kind={wanted.kind}
-          mark={mark}
-          shown={wanted.words}
-          onCommit={(x) => changeCrossover(wanted.change(x!))}
-        />
-      ),
-    },
-    version('nominal', 'nominal load'),
-    version('built', 'true drivers'),
-    ...sheet.keeps.filter((k) => k.shown).map((k) => version(`keep:${k.id}`, k.name)),
-    {
-      key: 'verdict',
-      title: 'verdict',
-      align: 'right',
-      className: table.verdict,
-      render: (_, line) => {
-        const figure = figureOf(line);
-        if (!figure) return null;
-        const met = line.met(figure);
-        return (
-          <span className={met ? table.good : table.bad}>
-            {met ? '✓ ' : '✗ '}
-            {line.more?.(figure) ?? (met ? 'met' : 'missed')}
-          </span>
-        );
-      },
-    },
-  ];
+  const columns = useMemo(
+    () => columnsOf(id, JSON.parse(keeps) as [string, string][]),
+    [id, keeps],
+  );
   return (
     <section className={`${table.host} ${styles.host}`} aria-label="Readings" data-figures>
-      <FigureTable<Line>
-        rowKey={({ id }) => id}
+      <FigureTable<ReadingLine>
+        rowKey={(line) => line.id}
         columns={columns}
         lines={lines}
         empty="Nothing is read."
@@ -128,106 +62,96 @@ export function CrossoverReadings({ sheet, crossover }: { sheet: Sheet; crossove
       </p>
     </section>
   );
+});
+
+interface CellProps {
+  /** The sheet. */
+  id: string;
+  line: ReadingLine;
 }
 
-function linesOf(crossover: Crossover, mark: DecimalMark, nameOf: (id: string) => string): Line[] {
-  const { fromHz, toHz, withinDb, leastOhms, splitsHz, loudVolts } = crossover;
-  const wanted = { ...USUAL_WANTED, ...crossover.wanted };
-  const hz = (x: number) => formatQuantity(x, 'hertz', { unit: true, mark, digits: 2 });
-  const db = (x: number, digits = 1) => `${formatFixed(x, digits, mark)} dB`;
-  const ohms = (x: number) => formatQuantity(x, 'ohms', { unit: true, mark, digits: 2 });
-  const also = (change: Partial<typeof wanted>): Partial<Crossover> => ({
-    wanted: { ...crossover.wanted, ...change },
+/** A column for each version. Their cells follow the picture by themselves. */
+function columnsOf(id: string, keeps: readonly [string, string][]): FigureColumns<ReadingLine> {
+  const version = (layer: LayerId, title: string): FigureColumns<ReadingLine>[number] => ({
+    key: layer,
+    title,
+    align: 'right',
+    render: (_, line) => <Figure id={id} line={line} layer={layer} />,
   });
-  const at = ({ atHz }: CrossoverFigure) => (atHz === undefined ? '' : ` at ${hz(atHz)}`);
   return [
     {
-      id: 'sum',
-      name: `On axis, ${hz(fromHz)} to ${hz(toHz)}`,
-      wanted: {
-        value: withinDb,
-        kind: 'decibels',
-        words: `within ±${db(withinDb)}`,
-        change: (x) => ({ withinDb: x }),
-      },
-      print: (f) => `±${db(f.value)}`,
-      met: (f) => f.value <= withinDb,
+      key: 'name',
+      title: 'Reading',
+      rowScope: 'row',
+      render: (_, line) => <Name id={id} line={line} />,
     },
+    { key: 'wanted', title: 'wanted', align: 'right', render: (_, line) => <Wanted {...line} /> },
+    version('nominal', 'nominal load'),
+    version('built', 'true drivers'),
+    ...keeps.map(([keep, name]) => version(`keep:${keep}`, name)),
     {
-      id: 'impedance',
-      name: 'Least impedance',
-      wanted: {
-        value: leastOhms,
-        kind: 'ohms',
-        words: `at least ${ohms(leastOhms)}`,
-        change: (x) => ({ leastOhms: x }),
-      },
-      print: (f) => `${ohms(f.value)}${at(f)}, ${formatFixed(f.degrees ?? 0, 0, mark)}°`,
-      met: (f) => f.value >= leastOhms,
-      more: (f) =>
-        [
-          f.value >= leastOhms ? 'met' : 'too hard a load: the amplifier’s rating comes first',
-          ...(f.hardest ? [`as hard as ${ohms(f.hardest.ohms)} at ${hz(f.hardest.atHz)}`] : []),
-        ].join('; '),
-    },
-    ...(splitsHz.length === 0
-      ? []
-      : [
-          {
-            id: 'phase' as const,
-            name: 'Phase apart where ways meet',
-            wanted: {
-              value: wanted.phaseApartDegrees,
-              kind: 'degrees' as const,
-              words: `within ±${formatFixed(wanted.phaseApartDegrees, 0, mark)}°`,
-              change: (x: number) => also({ phaseApartDegrees: x }),
-            },
-            print: (f: CrossoverFigure) => `${formatFixed(f.value, 0, mark)}°${at(f)}`,
-            met: (f: CrossoverFigure) => Math.abs(f.value) <= wanted.phaseApartDegrees,
-          },
-          {
-            id: 'null' as const,
-            name: 'Null, every second way turned over',
-            wanted: {
-              value: wanted.nullDb,
-              kind: 'decibels' as const,
-              words: `at least ${db(wanted.nullDb, 0)}`,
-              change: (x: number) => also({ nullDb: x }),
-            },
-            print: (f: CrossoverFigure) => db(f.value, 0),
-            met: (f: CrossoverFigure) => f.value >= wanted.nullDb,
-          },
-        ]),
-    {
-      id: 'dip',
-      name: `${DIP_UP}° up, worst dip`,
-      wanted: {
-        value: wanted.dipDb,
-        kind: 'decibels',
-        words: `at most ${db(wanted.dipDb)}`,
-        change: (x) => also({ dipDb: x }),
-      },
-      print: (f) => `${db(f.value)}${at(f)}`,
-      met: (f) => f.value <= wanted.dipDb,
-    },
-    {
-      id: 'heat',
-      name: `Hottest resistor at ${formatQuantity(loudVolts, 'volts', { unit: true, mark, digits: 2 })}, music`,
-      wanted: {
-        value: wanted.resistorWatts,
-        kind: 'ratio',
-        words: `at most ${formatFixed(wanted.resistorWatts, 1, mark)} W`,
-        change: (x) => also({ resistorWatts: x }),
-      },
-      print: (f) => `${nameOf(f.part ?? '')} ${formatFixed(f.value, 1, mark)} W`,
-      met: (f) => f.value <= wanted.resistorWatts,
-      more: (f) =>
-        `${rating(f.value)} W part, clear of the cabinet wall; a sine makes ${formatFixed(f.sineWatts ?? 0, 0, mark)} W`,
+      key: 'verdict',
+      title: 'verdict',
+      align: 'right',
+      className: table.verdict,
+      render: (_, line) => <Verdict id={id} line={line} />,
     },
   ];
 }
 
-/** Ratings that are sold; twice the heat is asked of one. */
-const RATINGS = [1, 2, 5, 10, 20, 50, 100];
-const rating = (watts: number): number =>
-  RATINGS.find((r) => r >= 2 * watts) ?? Math.ceil(2 * watts);
+/** Something of what a layer makes of a reading. */
+const useReading = <T,>(
+  { id, line }: CellProps,
+  layer: LayerId,
+  of: (figure: CrossoverFigure) => T,
+): T | undefined =>
+  useFigure(id, ({ layers }) => {
+    const figure = layers.find((l) => l.id === layer)?.figures[line.id];
+    return figure ? of(figure) : undefined;
+  });
+
+function Name(cell: CellProps) {
+  const atHz = useReading(cell, 'built', (figure) => figure.atHz);
+  return (
+    <button
+      type="button"
+      className={table.name}
+      title="Put the cursor there"
+      onClick={() => {
+        if (atHz !== undefined) setUi({ cursorHz: atHz });
+      }}
+    >
+      {cell.line.name}
+    </button>
+  );
+}
+
+function Wanted({ name, wanted }: ReadingLine) {
+  const mark = usePreferences((p) => p.mark);
+  return (
+    <EditableQuantity
+      label={`${name}, wanted`}
+      value={wanted.value}
+      kind={wanted.kind}
+      mark={mark}
+      shown={wanted.words}
+      onCommit={(x) => changeCrossover(wanted.change(x!))}
+    />
+  );
+}
+
+function Figure({ layer, ...cell }: CellProps & { layer: LayerId }) {
+  return useReading(cell, layer, cell.line.print) ?? '–';
+}
+
+function Verdict(cell: CellProps) {
+  const met = useReading(cell, 'built', cell.line.met);
+  const more = useReading(cell, 'built', (figure) => cell.line.more?.(figure));
+  if (met === undefined) return null;
+  return (
+    <span className={met ? table.good : table.bad}>
+      {met ? '✓ ' : '✗ '}
+      {more ?? (met ? 'met' : 'missed')}
+    </span>
+  );
+}

@@ -1,12 +1,12 @@
 import { Button, Popover } from 'antd';
-import { lazy, Suspense, useState } from 'react';
-import type { Sheet } from '@/core/sheet/schema';
+import { lazy, memo, Suspense, useState } from 'react';
+import { useSheet } from '@/store/sheet-session';
 import { Coming } from '../shell/coming';
 
 const TuneForm = lazy(() => import('./tune-window').then((m) => ({ default: m.TuneForm })));
 
 /** Values and polarity by search, on the true drivers. */
-export function TuneButton({ sheet }: { sheet: Sheet }) {
+export const TuneButton = memo(function TuneButton() {
   const [open, setOpen] = useState(false);
   return (
     <Popover
@@ -16,11 +16,17 @@ export function TuneButton({ sheet }: { sheet: Sheet }) {
       onOpenChange={setOpen}
       content={
         <Suspense fallback={<Coming />}>
-          <TuneForm sheet={sheet} />
+          <OfOpenSheet />
         </Suspense>
       }
     >
       <Button>Tune</Button>
     </Popover>
   );
+});
+
+/** The form follows the sheet by itself, so that no edit draws its button anew. */
+function OfOpenSheet() {
+  const sheet = useSheet();
+  return sheet && <TuneForm sheet={sheet} />;
 }

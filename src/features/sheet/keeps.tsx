@@ -1,8 +1,8 @@
 'use client';
 
-import { Button, Input } from 'antd';
+import { Button, Input, type InputRef } from 'antd';
 import { Eye, EyeOff, Trash2 } from 'lucide-react';
-import { useState } from 'react';
+import { useState, type Ref } from 'react';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { dateWords } from '@/ui/controls/date-words';
@@ -12,7 +12,7 @@ import { setUi } from './ui-state';
 import styles from './keeps-button.module.css';
 
 /** Snapshots: take one, lay it over the picture, go back to it. */
-export function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
+export function Keeps({ keeps, field }: Pick<Sheet, 'keeps'> & { field?: Ref<InputRef> }) {
   const [name, setName] = useState('');
   const [error, setError] = useState<string>();
   const keep = () => {
@@ -34,6 +34,7 @@ export function Keeps({ keeps }: Pick<Sheet, 'keeps'>) {
         }}
       >
         <Input
+          ref={field}
           className={styles.name}
           autoFocus
           aria-label="Name of the keep"

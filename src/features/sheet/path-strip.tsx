@@ -1,20 +1,8 @@
 'use client';
 
-import {
-  closestCenter,
-  DndContext,
-  KeyboardSensor,
-  PointerSensor,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import {
-  horizontalListSortingStrategy,
-  SortableContext,
-  sortableKeyboardCoordinates,
-} from '@dnd-kit/sortable';
-import { Fragment, useMemo } from 'react';
+import { closestCenter, DndContext, type DragEndEvent } from '@dnd-kit/core';
+import { horizontalListSortingStrategy, SortableContext } from '@dnd-kit/sortable';
+import { Fragment } from 'react';
 import type { AskKind } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import type { StageKind } from '@/core/topologies/topology';
@@ -22,6 +10,7 @@ import { moveStage } from './actions/stages';
 import { JointMark } from './joint-mark';
 import { LoadEnd, SourceEnd } from './path-ends';
 import { StageCard } from './stage-card';
+import { useSorting } from './use-sorting';
 import styles from './path-strip.module.css';
 
 interface PathStripProps {
@@ -30,20 +19,13 @@ interface PathStripProps {
   selected: string | undefined;
 }
 
-// The same objects always: new ones would draw every card again.
-const BY_POINTER = { activationConstraint: { distance: 6 } };
-const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
-
 /** Source, stages and load in signal order, with what is lost where they meet. */
 export function PathStrip({ sheet, selected }: PathStripProps) {
   const way = sheet.ways[0];
-  const sensors = useSensors(
-    useSensor(PointerSensor, BY_POINTER),
-    useSensor(KeyboardSensor, BY_KEYS),
+  const { sensors, items } = useSorting(
+    way.stages.map((s) => s.id),
+    'pointer and keys',
   );
-  // The same list while the same stages stand in the same order: a new one draws every card again.
-  const order = JSON.stringify(way.stages.map((s) => s.id));
-  const items = useMemo(() => JSON.parse(order) as string[], [order]);
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
     moveStage(

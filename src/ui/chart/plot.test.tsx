@@ -58,6 +58,40 @@ describe('scales', () => {
     expect(heightOf(Infinity, scales, box)).toBe(box.y - 40);
     expect(d).not.toMatch(/NaN|Infinity/);
   });
+
+  test('points are left out only where the line passes close to them all the same', () => {
+    const scales = scalesOf(box, hertz, decibels);
+    const bend = fc.record({
+      hz: fc.double({ min: 20, max: 20_000, noNaN: true }),
+      db: fc.double({ min: -30, max: 30, noNaN: true }),
+      q: fc.double({ min: 0.2, max: 30, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(fc.array(bend, { minLength: 1, maxLength: 5 }), (bends) => {
+        const x = Array.from({ length: 361 }, (_, k) => 20 * 1000 ** (k / 360));
+        const y = x.map((f) =>
+          bends.reduce((sum, { hz, db, q }) => sum + db / (1 + (q * (f / hz - hz / f)) ** 2), 0),
+        );
+        const drawn = pathOf(x, y, scales, box)
+          .split(/[ML]/)
+          .slice(1)
+          .map((point) => point.split(' ').map(Number));
+        expect(drawn.length).toBeLessThan(x.length);
+        expect(drawn[0][0]).toBeCloseTo(scales.x(x[0]), 1);
+        let piece = 1;
+        x.forEach((f, k) => {
+          const px = scales.x(f);
+          while (piece < drawn.length - 1 && drawn[piece][0] < px) piece++;
+          const [[ax, ay], [bx, by]] = [drawn[piece - 1], drawn[piece]];
+          const at = ay + ((by - ay) * (px - ax)) / (bx - ax);
+          // Printed numbers are rounded to a hundredth, along steep lines many times that upwards.
+          const rounding = 0.012 * (1 + Math.abs((by - ay) / (bx - ax)));
+          expect(Math.abs(at - heightOf(y[k], scales, box))).toBeLessThan(0.05 + rounding);
+        });
+      }),
+      { numRuns: 60 },
+    );
+  });
 });
 
 const LAYERS: Record<ChartLayer['kind'], ChartLayer> = {

@@ -57,6 +57,7 @@ export function windCoil(henries: number, wireMetres: number, core: CoreName = '
     );
   return finished(
     { innerMetres: 2 * side, outerMetres: 4 * side, lengthMetres: side, turns },
+    henries,
     wireMetres,
     core,
   );
@@ -102,17 +103,22 @@ export function windOnFormer(
     if (selfInductance(wound(Math.exp(middle))) < wanted) low = middle;
     else high = middle;
   }
-  return finished(wound(Math.exp((low + high) / 2)), wireMetres, core);
+  const winding = wound(Math.exp((low + high) / 2));
+  return finished(winding, selfInductance(winding) * CORES[core].gain, wireMetres, core);
 }
 
 /** Coil copper and its making, per kilogram; and what any coil costs. */
 const PER_KILOGRAM = 28;
 const MAKING = 2.5;
 
-function finished(winding: Winding, wireMetres: number, core: CoreName): WoundCoil {
+function finished(
+  winding: Winding,
+  henries: number,
+  wireMetres: number,
+  core: CoreName,
+): WoundCoil {
   const { innerMetres, outerMetres, lengthMetres, turns } = winding;
   const its = CORES[core];
-  const henries = selfInductance(winding) * its.gain;
   const lengthOfWireMetres = (turns * Math.PI * (innerMetres + outerMetres)) / 2;
   const area = (Math.PI * wireMetres * wireMetres) / 4;
   const copperKilograms = lengthOfWireMetres * area * COPPER_DENSITY;

@@ -91,7 +91,9 @@ const SHOWN_DB = 42;
 
 /** An axis for levels of sound: six decibels a line, from a little above the loudest. */
 export function soundAxis(levels: readonly ArrayLike<number>[]): ValueAxis {
-  const top = Math.max(0, ...levels.flatMap((l) => Array.from(l)));
+  let top = 0;
+  for (const level of levels)
+    for (let k = 0; k < level.length; k++) if (level[k] > top) top = level[k];
   const high = Math.ceil((top + 2) / 6) * 6;
   const ticks = Array.from({ length: SHOWN_DB / 6 + 1 }, (_, k) => high - SHOWN_DB + 6 * k);
   return { domain: [high - SHOWN_DB, high], ticks };
