@@ -1,22 +1,30 @@
 'use client';
 
 import { Button } from 'antd';
-import { useEffect, useState } from 'react';
+import { lazy, useEffect, useState } from 'react';
 import type { DriverEntry } from '@/core/library/driver';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { putDriver } from '@/store/drivers';
 import { newId } from '@/store/ids';
 import { usePreferences } from '@/store/preferences';
+import { Prepared } from '@/ui/controls/prepared';
+import { useGo } from '../shell/leave-guard';
 import { attemptStored } from '../shell/tell';
 import { DriverSheet } from './driver-sheet';
 import { NEW_MODEL } from './figures';
 import { useDrivers } from './use-drivers';
 import styles from './drivers.module.css';
 
+const BeginCrossover = lazy(() =>
+  import('../crossover/begin/begin-crossover').then((m) => ({ default: m.BeginCrossover })),
+);
+
 /** The loudspeaker units of this browser, and what is known of the chosen one. */
 export function DriversScreen() {
   const { contents, problem } = useDrivers();
+  const go = useGo();
+  const [dividing, setDividing] = useState(false);
   const mark = usePreferences((p) => p.mark);
   const [chosenId, choose] = useState<string | null>(null);
   useEffect(() => {
@@ -44,9 +52,12 @@ export function DriversScreen() {
         {contents && (
           <p>{entries.length === 1 ? 'one unit' : `${entries.length} units`} in this browser</p>
         )}
-        <Button type="primary" className={styles.begin} onClick={() => void begin()}>
-          New driver
-        </Button>
+        <span className={styles.begin}>
+          <Button onClick={() => setDividing(true)}>Begin a crossover</Button>
+          <Button type="primary" onClick={() => void begin()}>
+            New driver
+          </Button>
+        </span>
       </header>
       {(problem !== null || (contents?.problems.length ?? 0) > 0) && (
         <ul role="alert" className={styles.bad}>
@@ -77,6 +88,13 @@ export function DriversScreen() {
         </ul>
         {chosen && <DriverSheet key={chosen.id} entry={chosen} onCopied={choose} />}
       </div>
+      <Prepared open={dividing} after={200}>
+        <BeginCrossover
+          open={dividing}
+          onClose={() => setDividing(false)}
+          onMade={({ id }) => go(`/sheet/${encodeURIComponent(id)}`)}
+        />
+      </Prepared>
     </div>
   );
 }

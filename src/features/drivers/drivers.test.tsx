@@ -7,6 +7,8 @@ import { database } from '@/store/database';
 import { driversContents } from '@/store/drivers';
 import { DriversScreen } from './drivers-screen';
 
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn() }) }));
+
 const entries = async () => (await driversContents()).entries;
 const named = async (name: string) => (await entries()).find((e) => e.name === name)!;
 let user: ReturnType<typeof userEvent.setup>;

@@ -21,10 +21,12 @@ interface NewSheetProps {
   open: boolean;
   onClose: () => void;
   onMade: (sheet: Sheet) => void;
+  /** Begin from drivers that are there instead. */
+  onDrivers: () => void;
 }
 
 /** Begin a sheet from the job to be done. Stands ready before it is opened; begins anew each time. */
-export function NewSheet({ open, onClose, onMade }: NewSheetProps) {
+export function NewSheet({ open, onClose, onMade, onDrivers }: NewSheetProps) {
   const [times, setTimes] = useState(0);
   return (
     <Modal
@@ -37,12 +39,12 @@ export function NewSheet({ open, onClose, onMade }: NewSheetProps) {
       style={{ top: 40 }}
       forceRender
     >
-      <Form key={times} onMade={onMade} />
+      <Form key={times} onMade={onMade} onDrivers={onDrivers} />
     </Modal>
   );
 }
 
-function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
+function Form({ onMade, onDrivers }: Pick<NewSheetProps, 'onMade' | 'onDrivers'>) {
   const mark = usePreferences((p) => p.mark);
   const [job, setJob] = useState<Job>(() => JOBS.find((j) => j.id === 'flat-low')!);
   const [edge, setEdge] = useState<string | null>(null);
@@ -96,6 +98,11 @@ function Form({ onMade }: Pick<NewSheetProps, 'onMade'>) {
                 <span>{j.line}</span>
               </Radio>
             ))}
+            {who === 'speaker' && (
+              <Button type="link" size="small" className={styles.drivers} onClick={onDrivers}>
+                … or with drivers of your own
+              </Button>
+            )}
           </section>
         ))}
       </Radio.Group>

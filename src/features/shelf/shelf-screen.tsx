@@ -13,9 +13,11 @@ import {
   useState,
   type DragEvent,
 } from 'react';
+import type { Sheet } from '@/core/sheet/schema';
 import { searchCards } from '@/store/shelf';
 import { restoreDemo } from '@/store/sheets';
 import { Prepared } from '@/ui/controls/prepared';
+import { Coming } from '../shell/coming';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
@@ -24,6 +26,9 @@ import { useImport } from './use-import';
 import styles from './shelf-screen.module.css';
 
 const NewSheet = lazy(() => import('./new-sheet').then((m) => ({ default: m.NewSheet })));
+const BeginCrossover = lazy(() =>
+  import('../crossover/begin/begin-crossover').then((m) => ({ default: m.BeginCrossover })),
+);
 const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted })));
 
 /** All sheets as cards with their curve, and how to begin a new one. */
@@ -32,7 +37,8 @@ export function ShelfScreen() {
   const cards = useCards();
   const [query, setQuery] = useState('');
   const wanted = useDeferredValue(query);
-  const [making, setMaking] = useState(false);
+  // Which window a new sheet is begun in, if any.
+  const [making, setMaking] = useState<'job' | 'drivers' | null>(null);
   const [dropping, setDropping] = useState(false);
   const { importFiles, problems, dismiss } = useImport();
   const picker = useRef<HTMLInputElement>(null);
@@ -46,7 +52,13 @@ export function ShelfScreen() {
   const found = useMemo(() => (kept ? searchCards(kept, wanted) : []), [kept, wanted]);
   const commands = useMemo(
     (): Command[] => [
-      { id: 'new', title: 'New sheet', group: 'Shelf', keys: 'n', run: () => setMaking(true) },
+      { id: 'new', title: 'New sheet', group: 'Shelf', keys: 'n', run: () => setMaking('job') },
+      {
+        id: 'new-crossover',
+        title: 'New crossover with drivers of your own',
+        group: 'Shelf',
+        run: () => setMaking('drivers'),
+      },
       {
         id: 'search',
         title: 'Find a sheet by name or by what it does',
@@ -72,6 +84,7 @@ export function ShelfScreen() {
   );
   useCommands('shelf', commands);
 
+  const show = ({ id }: Pick<Sheet, 'id'>) => router.push(`/sheet/${id}`);
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setDropping(false);
@@ -110,7 +123,7 @@ export function ShelfScreen() {
           <Button icon={<FolderInput size={15} />} onClick={() => picker.current?.click()}>
             Import
           </Button>
-          <Button type="primary" icon={<Plus size={15} />} onClick={() => setMaking(true)}>
+          <Button type="primary" icon={<Plus size={15} />} onClick={() => setMaking('job')}>
             New sheet
           </Button>
         </div>
@@ -156,13 +169,19 @@ export function ShelfScreen() {
         </Suspense>
       )}
       {(kept || making) && (
-        <Prepared open={making} after={50}>
+        <Prepared open={making === 'job'} after={50}>
           <NewSheet
-            open={making}
-            onClose={() => setMaking(false)}
-            onMade={(sheet) => router.push(`/sheet/${sheet.id}`)}
+            open={making === 'job'}
+            onClose={() => setMaking(null)}
+            onMade={show}
+            onDrivers={() => setMaking('drivers')}
           />
         </Prepared>
+      )}
+      {making === 'drivers' && (
+        <Suspense fallback={<Coming />}>
+          <BeginCrossover open onClose={() => setMaking(null)} onMade={show} />
+        </Suspense>
       )}
     </div>
   );

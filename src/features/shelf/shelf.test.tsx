@@ -264,7 +264,7 @@ describe('a new sheet', () => {
   const FLAT = JOBS.find((j) => j.id === 'flat-low')!;
   const begin = async (job: string, hz: string, title = '') => {
     const made = jest.fn();
-    render(<NewSheet open onClose={() => undefined} onMade={made} />);
+    render(<NewSheet open onClose={() => undefined} onMade={made} onDrivers={() => undefined} />);
     await user.click(screen.getByRole('radio', { name: (said) => said.startsWith(job) }));
     const place = screen.getByRole('textbox', { name: /^(Edge|Centre) at/ });
     await user.clear(place);
