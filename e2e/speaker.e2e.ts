@@ -148,3 +148,40 @@ test('slopes are compared, and one is taken', async () => {
   await page.getByRole('button', { name: 'Take fourth order, steep' }).click();
   await page.getByRole('button', { name: /^low: 4th low-pass/ }).waitFor();
 });
+
+test('from first drivers to tuned values: begun with two of them, a way renamed, a slot dragged, tuned', async () => {
+  const page = await bench.page('/drivers');
+  await page.getByRole('button', { name: 'Begin a crossover' }).click();
+  const window = page.getByRole('dialog', { name: 'Which drivers?' });
+  for (const [way, driver] of [
+    [1, 'Bass unit, 130 mm'],
+    [2, 'Soft dome, 25 mm'],
+  ] as const) {
+    await window.getByRole('combobox', { name: `Driver of way ${way}` }).click();
+    await page.getByTitle(driver, { exact: true }).last().click();
+  }
+  await typeOver(page, window.getByRole('button', { name: /^Split 1: 1\.7/ }), '2k2');
+  await window.getByRole('textbox', { name: 'Called' }).fill('Window sill');
+  await page.keyboard.press('Enter');
+  await page.getByRole('heading', { name: /^Window sill/ }).waitFor();
+  await typeOver(page, page.getByRole('button', { name: 'Name of way 2: high' }), 'dome');
+  const slots = () =>
+    page.getByRole('button', { name: /^dome: (4th high-pass|Pad)/ }).allTextContents();
+  expect((await slots()).map((s) => s.slice(6, 9))).toEqual(['4th', 'Pad']);
+  const pad = page.getByRole('button', { name: /^dome: Pad/ });
+  const section = (await page.getByRole('button', { name: /^dome: 4th/ }).boundingBox())!;
+  await pad.hover();
+  await page.mouse.down();
+  await page.mouse.move(section.x + 20, section.y + 12, { steps: 8 });
+  await page.mouse.up();
+  await becomes(async () => (await slots()).map((s) => s.slice(6, 9)).join(), /^Pad,4th$/);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await becomes(async () => (await slots()).map((s) => s.slice(6, 9)).join(), /^4th,Pad$/);
+  const sum = () => reading(page, /^On axis/).textContent();
+  const before = await becomes(sum, /^±\d/);
+  await page.getByRole('button', { name: 'Tune', exact: true }).click();
+  await page.getByRole('button', { name: 'Tune on the true drivers' }).click();
+  await page.getByRole('button', { name: 'Take result 1' }).click();
+  const after = await becomes(sum, new RegExp(`^(?!${before.replace('.', '\\.')}$)±\\d`));
+  expect(parseFloat(after.slice(1))).toBeLessThan(parseFloat(before.slice(1)) / 2);
+});

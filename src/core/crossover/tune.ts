@@ -34,7 +34,7 @@ export interface TuneWish {
 
 export const USUAL_WISH: TuneWish = {
   acousticOrder: 4,
-  wayWithinDb: 4,
+  wayWithinDb: 5,
   keepTyped: false,
   snap: true,
   polarity: 'any',
