@@ -99,9 +99,9 @@ function Form({ onMade, onDrivers }: Pick<NewSheetProps, 'onMade' | 'onDrivers'>
               </Radio>
             ))}
             {who === 'speaker' && (
-              <Button type="link" size="small" className={styles.drivers} onClick={onDrivers}>
+              <button type="button" className={styles.drivers} onClick={onDrivers}>
                 … or with drivers of your own
-              </Button>
+              </button>
             )}
           </section>
         ))}
