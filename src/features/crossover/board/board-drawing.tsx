@@ -51,24 +51,18 @@ export function BoardDrawing({ board, parts, pairsOf, selected, onSelect, onMove
           role="group"
           aria-label={`Board of ${Math.round(1000 * board.widthMetres)} by ${Math.round(1000 * board.heightMetres)} mm`}
         >
-          <rect width={width} height={height} className={styles.plate} />
+          <rect x={0.5} y={0.5} width={width - 1} height={height - 1} className={styles.plate} />
           <path d={`M8 ${height - (BUS_METRES * scale) / 2}H${width - 8}`} className={styles.bus} />
           <text x={12} y={height - (BUS_METRES * scale) / 2 - 5} className={styles.note}>
             common return
           </text>
           {pairs.map(({ a, b, k }) => (
-            <g key={`${a.name} ${b.name}`} className={styles.pair}>
-              <path
-                d={`M${a.xMetres * scale} ${a.yMetres * scale}L${b.xMetres * scale} ${b.yMetres * scale}`}
-                strokeWidth={Math.min(8, 1 + 200 * Math.abs(k))}
-              />
-              <text
-                x={((a.xMetres + b.xMetres) * scale) / 2}
-                y={((a.yMetres + b.yMetres) * scale) / 2 - 4}
-              >
-                {formatFixed(100 * Math.abs(k), 1, mark)} %
-              </text>
-            </g>
+            <path
+              key={`${a.name} ${b.name}`}
+              className={styles.pair}
+              d={`M${a.xMetres * scale} ${a.yMetres * scale}L${b.xMetres * scale} ${b.yMetres * scale}`}
+              strokeWidth={Math.min(8, 1 + 200 * Math.abs(k))}
+            />
           ))}
           {parts.map((own, i) => (
             <Placed
@@ -84,10 +78,49 @@ export function BoardDrawing({ board, parts, pairsOf, selected, onSelect, onMove
               }}
             />
           ))}
+          {sharedWords(pairs, shown, scale).map(({ pair: { a, b, k }, x, y }) => (
+            <text key={`${a.name} ${b.name}`} className={styles.share} x={x} y={y + 4}>
+              {formatFixed(100 * Math.abs(k), 1, mark)} %
+            </text>
+          ))}
         </svg>
       )}
     </div>
   );
+}
+
+/** Where along its line a word is tried, the middle first; and the room that it takes, pixels. */
+const PLACES = [0.5, 0.4, 0.6, 0.32, 0.68, 0.25, 0.75, 0.18, 0.82];
+const WORD = { width: 44, height: 15 };
+
+/** Where it is said how much each pair shares: on its line, clear of parts and of other words. */
+function sharedWords(pairs: readonly CoilPair[], parts: readonly BoardPart[], scale: number) {
+  const taken = parts.map((part) => {
+    const { width, height } = footprint(part);
+    return {
+      x: part.xMetres * scale,
+      y: part.yMetres * scale,
+      width: width * scale,
+      height: height * scale,
+    };
+  });
+  const clear = (x: number, y: number) =>
+    taken.every(
+      (o) =>
+        Math.abs(o.x - x) * 2 >= o.width + WORD.width ||
+        Math.abs(o.y - y) * 2 >= o.height + WORD.height,
+    );
+  return pairs.map((pair) => {
+    const { a, b } = pair;
+    const at = (t: number) => ({
+      x: (a.xMetres + (b.xMetres - a.xMetres) * t) * scale,
+      y: (a.yMetres + (b.yMetres - a.yMetres) * t) * scale,
+    });
+    const places = PLACES.map(at);
+    const place = places.find(({ x, y }) => clear(x, y)) ?? places[0];
+    taken.push({ ...place, ...WORD });
+    return { pair, ...place };
+  });
 }
 
 /** A place on the board. */
