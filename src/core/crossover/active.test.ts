@@ -14,12 +14,21 @@ import { hardestOhms } from './loads';
 import { makeCrossover, redivided, withAmplifiers } from './make';
 import { crossoverPicture } from './picture';
 import type { CrossoverDesign } from './crossover-design';
+import { withHelper } from './ways';
 import { speakerOf } from './speaker-of';
 import { tuneCrossover, USUAL_WISH, withTuning } from './tune';
 
 const AT = '2026-11-27T08:00:00.000Z';
 const solved = (sheet: Sheet) => withDrivers(sheet, demoDrivers()) as Sheet & CrossoverDesign;
 const SHELF = solved(activeShelfSpeaker(AT));
+const KNOB = {
+  id: 'knob',
+  name: 'Split',
+  split: 0,
+  ways: 'both',
+  fromHz: 1000,
+  toHz: 4000,
+} as const;
 const MIDDLE = { xMetres: 0, yMetres: 0, zMetres: 0 };
 
 /** Ways of perfect op-amps and exact parts before drivers that sound alike, all at one place. */
@@ -133,6 +142,31 @@ test('a crossover becomes an active one and back: levels, places, polarity and t
   expect(back.source).toMatchObject({ ohms: 0.05, volts: passive.source.volts });
   expect(back.ways[1].stages.at(-1)!.slot).toMatchObject({ is: 'pad' });
   expect(() => readSheet(JSON.parse(JSON.stringify(active)))).not.toThrow();
+});
+
+test('a trap becomes a dip and a helper keeps its own low-pass, there and back', () => {
+  const passive = withHelper(solved(shelfSpeaker(AT)));
+  const active = withAmplifiers(passive, true);
+  const made = (w: number) =>
+    active.ways[w].stages.map(({ topology, target }) => [topology, target?.f0Hz]);
+  expect(made(0).at(-1)).toEqual(['resonator-dip', 830]);
+  expect(made(2)).toEqual([
+    ['buffer', 1000],
+    ['buffered-rc-low-pass', expect.closeTo(830, 9)],
+  ]);
+  const back = withAmplifiers(active, false);
+  const slots = (design: typeof passive) => design.ways.map((w) => w.stages.map((s) => s.slot));
+  const [[, trap], , [helper]] = slots(back);
+  const [[, own], , [before]] = slots(passive);
+  expect(trap).toMatchObject({ is: 'trap-across', hz: 830, downDb: 4.1, octaves: 1.1 });
+  expect(own).toMatchObject({ is: 'trap-across', hz: 830, downDb: 4.1, octaves: 1.1 });
+  expect(helper).toEqual(before);
+  // A section that a knob took over is asked for again: no passive one has a knob.
+  const knobbed = withGangedEdge(active, KNOB);
+  expect(slots(withAmplifiers(knobbed, false))[0]).toMatchObject([
+    { is: 'section', pass: 'low', order: 2 },
+    { is: 'trap-across' },
+  ]);
 });
 
 test('asked for another slope, an active way is designed anew where its sections stand', () => {

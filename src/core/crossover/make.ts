@@ -16,6 +16,7 @@ import {
   USUAL_GAIN_DB,
   type ActiveStage,
 } from './active';
+import { activeLikes, passiveLikes } from './counterparts';
 import { driverEnd, type DriverEnd } from './crossover-design';
 import { redesignedSlot, stageOfSlot } from './stage-of-slot';
 
@@ -217,7 +218,7 @@ function activeRedivided(
 
 /**
  * The same crossover with an amplifier for every way, or with one for all: sections are designed anew,
- * pads become level trims and trims pads; what has no counterpart goes.
+ * pads become level trims and traps dips, and the other way round; what has no counterpart goes.
  *
  * @throws ReedError `design` for sections that cannot be
  */
@@ -230,24 +231,25 @@ export function withAmplifiers<D extends Divided & Pick<Sheet, 'source'>>(
   const wanted = design.ways.map((way, i): NewWay => {
     const { name, driver, place = MIDDLE } = driverEnd(way);
     const downDb = Number(trimsOf(way).toFixed(9));
+    const asked = sectionsOf(crossover, i);
+    const ohms = crossover.nominalOhms[i];
     return {
       id: way.id,
       name: way.name,
       driver: { id: driver, name },
       place,
-      nominalOhms: crossover.nominalOhms[i],
+      nominalOhms: ohms,
       ...(each
         ? {
             amplifier: { gainDb: USUAL_GAIN_DB, ohms: design.source.ohms },
-            active: downDb > 0 ? [levelTrim(downDb)] : [],
+            active: [...activeLikes(way, asked), ...(downDb > 0 ? [levelTrim(downDb)] : [])],
           }
-        : downDb > 0
-          ? {
-              slots: [
-                { is: 'pad' as const, downDb, ohms: crossover.nominalOhms[i], adjustable: false },
-              ],
-            }
-          : {}),
+        : {
+            slots: [
+              ...passiveLikes(way, asked, ohms),
+              ...(downDb > 0 ? [{ is: 'pad' as const, downDb, ohms, adjustable: false }] : []),
+            ],
+          }),
     };
   });
   // There and back a level is what it was.
