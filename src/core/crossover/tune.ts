@@ -25,8 +25,10 @@ export interface TuneWish {
   reach?: number;
   /** Leave values alone that were typed. */
   keepTyped: boolean;
-  /** Take values of the sheet’s series as it ends. */
+  /** Take values as it ends that there are: of the sheet’s series, or of what is at hand. */
   snap: boolean;
+  /** What is at hand, in place of the series of its kinds. */
+  pieces?: Drawer['pieces'];
   /** Whether drivers may be turned over. */
   polarity: 'kept' | 'any';
   starts: number;
@@ -243,7 +245,7 @@ function finish(
   const limits = limitsFor(trial, places, wish.reach);
   const [best] = tune(next, { starts: 1, limits });
   const box = limitsOf(next, { limits });
-  const x = wish.snap ? snap(next, best, drawerOf(design), box, width).x : best.x;
+  const x = wish.snap ? snap(next, best, drawerOf(design, wish), box, width).x : best.x;
   const values = valuesOfTrial(places, next, x);
   return {
     ...achieved(withValuesAt(tuned, values)),
@@ -327,8 +329,8 @@ function targetOf(
   };
 }
 
-/** The sheet’s series, by kind. */
-function drawerOf({ parts }: CrossoverDesign): Drawer {
+/** The sheet’s series, and what is at hand, by kind. */
+function drawerOf({ parts }: CrossoverDesign, { pieces }: TuneWish): Drawer {
   const named = (series: SeriesName | 'exact') => (series === 'exact' ? undefined : series);
   return {
     series: Object.fromEntries(
@@ -338,6 +340,7 @@ function drawerOf({ parts }: CrossoverDesign): Drawer {
         inductor: named(parts.inductors),
       }).filter(([, series]) => series !== undefined),
     ),
+    ...(pieces ? { pieces } : {}),
   };
 }
 

@@ -7,7 +7,7 @@ import { redesignedSlot, stageOfSlot } from '@/core/crossover/stage-of-slot';
 import { withBand, withHelper, withoutWay } from '@/core/crossover/ways';
 import { withTuning, type TunedCrossover } from '@/core/crossover/tune';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import type { Sheet, Stage, Way } from '@/core/sheet/schema';
+import type { Sheet, Stage, StagePart, Way } from '@/core/sheet/schema';
 import { withValue } from '@/core/sheet/stage';
 import type { Slot } from '@/core/slots';
 import { newId } from '@/store/ids';
@@ -141,12 +141,18 @@ export function setPart(stageId: string, part: string, value: number, group?: st
 export const setWound = (
   stageId: string,
   part: string,
-  wound: NonNullable<Stage['parts'][string]['wound']>,
-): void =>
+  wound: NonNullable<StagePart['wound']>,
+): void => changePart(stageId, part, (own) => ({ ...own, wound }));
+
+/** What a capacitor resists in series with itself, ohms; null for one without loss. */
+export const setLoss = (stageId: string, part: string, ohms: number | null): void =>
+  changePart(stageId, part, ({ losses: _, ...own }) => (ohms ? { ...own, losses: { ohms } } : own));
+
+const changePart = (stageId: string, part: string, change: (own: StagePart) => StagePart): void =>
   edit((c) =>
     withSlot(c, stageId, (stage) => ({
       ...stage,
-      parts: { ...stage.parts, [part]: { ...stage.parts[part], wound } },
+      parts: { ...stage.parts, [part]: change(stage.parts[part]) },
     })),
   );
 

@@ -1,11 +1,13 @@
 /** @jest-environment jsdom */
 import '@/testing/dom';
-import { act, render, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { shelfSpeaker } from '@/core/demo/crossovers';
 import { demoDrivers } from '@/core/demo/drivers';
 import { valuesOf } from '@/core/sheet/stage';
+import { stockLine } from '@/core/library/stock-words';
 import { database } from '@/store/database';
+import { addToDrawer } from '@/store/drawer';
 import { undo, useSheet } from '@/store/sheet-session';
 import type * as Here from '@/testing/engine';
 import { AT, closeNow, openNow, present } from '@/testing/open-sheet';
@@ -18,6 +20,7 @@ import {
   changeSlot,
   moveSlot,
   removeSlot,
+  setLoss,
   setPart,
   setWound,
   turnOver,
@@ -88,6 +91,10 @@ describe('what is done to a crossover', () => {
     setPart('s1', 'L1', 1.2e-3);
     expect(way(0).stages[0].parts.L1).toMatchObject({ value: 1.2e-3, chosen: 'hand' });
     setWound('s1', 'L1', { wireMetres: 2e-3, core: 'air' });
+    setLoss('s1', 'C2', 0.05);
+    expect(way(0).stages[0].parts.C2.losses).toEqual({ ohms: 0.05 });
+    setLoss('s1', 'C2', null);
+    expect(way(0).stages[0].parts.C2).not.toHaveProperty('losses');
     turnOver('low');
     expect(way(0).to).toMatchObject({ inverted: true });
     const before = present();
@@ -152,5 +159,32 @@ describe('the screen', () => {
     await waitFor(async () => expect(await built(/^On axis/)).toMatch(/^±1\.[0-2] dB$|^±0/));
     undo();
     expect(present().ways).toEqual(shelfSpeaker(AT).ways);
+  }, 90_000);
+
+  test('it ends in what lies in the drawer, and says where that is nothing', async () => {
+    const user = userEvent.setup({ delay: null });
+    await built(/^On axis/);
+    await user.click(screen.getByRole('button', { name: 'Tune' }));
+    fireEvent.mouseDown(await screen.findByRole('combobox', { name: 'End in' }));
+    await user.click((await screen.findAllByTitle('what lies in the drawer')).at(-1)!);
+    const tune = screen.getByRole('button', { name: 'Tune on the true drivers' });
+    await user.click(tune);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/^Nothing lies in the drawer/);
+    const microfarads = [3.3, 4.7, 6.8, 10, 22, 47, 68];
+    await addToDrawer(microfarads.map((value) => stockLine(`1x ${value}u film`)));
+    await user.click(await screen.findByRole('button', { name: 'Tune on the true drivers' }));
+    const take = await screen.findByRole('button', { name: 'Take result 1' }, { timeout: 60_000 });
+    await user.click(take);
+    const taken = present().ways.flatMap((w) =>
+      w.stages.flatMap((s) =>
+        Object.entries(s.parts).flatMap(([id, { value }]) =>
+          id.startsWith('C') ? [Math.round(value! * 1e8) / 100] : [],
+        ),
+      ),
+    );
+    expect(taken).toHaveLength(3);
+    expect(microfarads).toEqual(expect.arrayContaining(taken));
+    expect(new Set(taken).size).toBe(3);
+    await database().drawer.clear();
   }, 90_000);
 });

@@ -1,15 +1,12 @@
-import { Select } from 'antd';
-import { memo, useState } from 'react';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { DecimalMark } from '@/core/quantity/parse';
+import { useState } from 'react';
+import { formatFixed } from '@/core/quantity/format';
 import { splitComposedId } from '@/core/sheet/path-drawing';
-import type { Sheet, Stage, StagePart } from '@/core/sheet/schema';
-import { CORES, CORE_NAMES, WIRES, windCoil } from '@/core/speaker/coils/wind';
-import { messageOf } from '@/core/errors';
+import type { Sheet, Stage } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { Slider } from '@/ui/controls/slider';
 import { attempt } from '../shell/tell';
-import { setPart, setWound } from './actions';
+import { setPart } from './actions';
+import { coilFacts, isLossy, Loss, Wound } from './part-nature';
 import panel from '../sheet/circuit-panel.module.css';
 import styles from './part-foot.module.css';
 
@@ -58,6 +55,14 @@ export function PartFoot({
           <span className={styles.facts}>{coilFacts(part.value, part.wound, mark)}</span>
         </span>
       )}
+      {!part.wound && isLossy(stage, chosen.part) && (
+        <Loss
+          stageId={stage.id}
+          part={chosen.part}
+          name={name ?? chosen.part}
+          ohms={part.losses?.ohms}
+        />
+      )}
     </div>
   );
 }
@@ -100,62 +105,4 @@ function Try({
       </span>
     </span>
   );
-}
-
-type WoundOf = NonNullable<StagePart['wound']>;
-
-interface WoundProps {
-  stageId: string;
-  part: string;
-  name: string;
-  wound: WoundOf;
-}
-
-/** Wire and core of a coil. */
-const Wound = memo(function Wound({ stageId, part, name, wound }: WoundProps) {
-  const mark = usePreferences((p) => p.mark);
-  const change = (its: Partial<WoundOf>) =>
-    attempt(() => setWound(stageId, part, { ...wound, ...its }));
-  return (
-    <>
-      <Select
-        size="small"
-        aria-label={`Wire of ${name}`}
-        value={wound.wireMetres}
-        options={WIRES.map((value) => ({
-          value,
-          label: `${formatFixed(1000 * value, 2, mark)} mm`,
-        }))}
-        onChange={(wireMetres) => change({ wireMetres })}
-        popupMatchSelectWidth={false}
-      />
-      <Select
-        size="small"
-        aria-label={`Core of ${name}`}
-        value={wound.core}
-        options={CORE_NAMES.map((value) => ({ value, label: CORES[value].words }))}
-        onChange={(core) => change({ core })}
-        popupMatchSelectWidth={false}
-      />
-    </>
-  );
-});
-
-/** What a coil of a wire comes to, in a few words, or why there is none. */
-function coilFacts(henries: number, { wireMetres, core }: WoundOf, mark: DecimalMark): string {
-  const mm = (metres: number) => formatFixed(1000 * metres, 0, mark);
-  try {
-    const coil = windCoil(henries, wireMetres, core);
-    return [
-      `${Math.round(coil.turns)} turns`,
-      formatQuantity(coil.dcrOhms, 'ohms', { unit: true, mark, digits: 2 }),
-      `${mm(coil.outerMetres)} × ${mm(coil.lengthMetres)} mm`,
-      ...(coil.saturationAmps === undefined
-        ? []
-        : [`up to ${formatFixed(coil.saturationAmps, 1, mark)} A`]),
-      formatFixed(coil.price, 2, mark),
-    ].join(' · ');
-  } catch (error) {
-    return messageOf(error);
-  }
 }

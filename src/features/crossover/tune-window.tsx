@@ -8,7 +8,7 @@ import { useSolvedSheet } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
 import { attempt } from '../shell/tell';
 import { takeTuning } from './actions';
-import { clearTuning, startTuning, stopTuning, useTuning } from './tuning';
+import { clearTuning, startTuning, stopTuning, useTuning, type Ends } from './tuning';
 import styles from './tune-window.module.css';
 
 /** What is to be tuned, how far it has come, and what was found. */
@@ -17,6 +17,7 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
   const order = sheet.crossover?.order ?? 2;
   const amplified = hasAmplifiers(sheet);
   const [wish, setWish] = useState<TuneWish>({ ...USUAL_WISH, acousticOrder: order + 1 });
+  const [ends, setEnds] = useState<Ends>('series');
   const { running, progress, result, problem } = useTuning();
   useEffect(() => clearTuning, []);
   const change = (part: Partial<TuneWish>) => setWish((w) => ({ ...w, ...part }));
@@ -71,10 +72,21 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
       <Checkbox checked={wish.keepTyped} onChange={(e) => change({ keepTyped: e.target.checked })}>
         Leave values that were typed
       </Checkbox>
-      <Checkbox checked={wish.snap} onChange={(e) => change({ snap: e.target.checked })}>
-        End in values of {sheet.parts.resistors}, {sheet.parts.capacitors} and{' '}
-        {sheet.parts.inductors}
-      </Checkbox>
+      <label>
+        End in
+        <Select<Ends>
+          size="small"
+          aria-label="End in"
+          popupMatchSelectWidth={false}
+          value={ends}
+          options={[
+            { value: 'series', label: seriesWords(sheet.parts) },
+            { value: 'drawer', label: 'what lies in the drawer' },
+            { value: 'exact', label: 'exact values' },
+          ]}
+          onChange={setEnds}
+        />
+      </label>
       {running ? (
         <div className={styles.running}>
           <Progress
@@ -87,7 +99,7 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
           </Button>
         </div>
       ) : (
-        <Button type="primary" onClick={() => void startTuning(solved, wish)}>
+        <Button type="primary" onClick={() => void startTuning(solved, wish, ends)}>
           Tune on the true drivers
         </Button>
       )}
@@ -99,7 +111,7 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
       {result && (
         <>
           <p className={styles.before}>
-            Now <Achieved of={result.before} amplified={amplified} />
+            Before <Achieved of={result.before} amplified={amplified} />
           </p>
           <ol className={styles.found} aria-label="Found">
             {result.found.map((found, i) => (
@@ -125,6 +137,9 @@ export function TuneForm({ sheet }: { sheet: Sheet }) {
     </div>
   );
 }
+
+const seriesWords = ({ resistors, capacitors, inductors }: Sheet['parts']): string =>
+  `values of ${resistors}, ${capacitors} and ${inductors}`;
 
 /** What is usual where it is asked for. */
 const USUAL_TRACK = 30;

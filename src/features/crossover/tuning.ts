@@ -1,7 +1,9 @@
 import { create } from 'zustand';
 import type { TuneProgress, TuneResult, TuneWish } from '@/core/crossover/tune';
-import { messageOf } from '@/core/errors';
+import { messageOf, ReedError } from '@/core/errors';
+import { supplyOf } from '@/core/fit/stock-of';
 import type { Sheet } from '@/core/sheet/schema';
+import { drawerContents } from '@/store/drawer';
 import { engine } from '@/workers/engine';
 
 interface Tuning {
@@ -18,15 +20,23 @@ export const useTuning = create<Tuning>()(() => NOTHING);
 
 let stop: AbortController | null = null;
 
-export async function startTuning(sheet: Sheet, wish: TuneWish): Promise<void> {
+/** What values a search ends in: of the sheet’s series, of what lies in the drawer, or any. */
+export type Ends = 'series' | 'drawer' | 'exact';
+
+export async function startTuning(
+  sheet: Sheet,
+  wish: Omit<TuneWish, 'snap' | 'pieces'>,
+  ends: Ends,
+): Promise<void> {
   stop?.abort();
   const own = new AbortController();
   stop = own;
   useTuning.setState({ ...NOTHING, running: true });
   try {
+    const pieces = ends === 'drawer' ? await piecesOfDrawer() : undefined;
     const result = await engine().run(
       'tuneCrossover',
-      { sheet, wish },
+      { sheet, wish: { ...wish, snap: ends !== 'exact', ...(pieces ? { pieces } : {}) } },
       {
         signal: own.signal,
         progress: (progress) => {
@@ -38,6 +48,18 @@ export async function startTuning(sheet: Sheet, wish: TuneWish): Promise<void> {
   } catch (error) {
     if (!own.signal.aborted) useTuning.setState({ running: false, problem: messageOf(error) });
   }
+}
+
+/** @throws ReedError `design` for a drawer with nothing in it that a crossover is made of */
+async function piecesOfDrawer(): Promise<NonNullable<TuneWish['pieces']>> {
+  const { entries } = await drawerContents();
+  const { stock } = supplyOf(entries.filter((e) => e.quantity > 0));
+  if (Object.keys(stock).length === 0)
+    throw new ReedError(
+      'design',
+      'Nothing lies in the drawer that a crossover is made of: put parts in, or end in values of a series.',
+    );
+  return stock;
 }
 
 export function stopTuning(): void {

@@ -1,3 +1,4 @@
+import { ReedError } from '@/core/errors';
 import { preferredNumbers, type SeriesName } from '@/core/quantity/series';
 import type { SpeakerTrial, TunedKind } from './trial';
 import { mainValue } from './trial';
@@ -5,11 +6,18 @@ import { minimax } from './minimax';
 import { scoreOf, type Box, type Tuned } from './score';
 import { scored } from './tune';
 
+/** Parts of one value that are at hand. */
+export interface Pieces {
+  /** In SI units. */
+  value: number;
+  quantity: number;
+}
+
 /** What values there are of each kind; a kind that is not said keeps exact values. */
 export interface Drawer {
   series?: Partial<Record<TunedKind, SeriesName>>;
-  /** Values that are there beside or instead of a series, by kind, in SI units. */
-  values?: Partial<Record<TunedKind, readonly number[]>>;
+  /** What is at hand of a kind, in place of a series: no value is taken more often than it is there. */
+  pieces?: Partial<Record<TunedKind, readonly Pieces[]>>;
 }
 
 const BEAM = 3;
@@ -28,6 +36,7 @@ const STEPS = 5;
  *
  * @param from exact values to begin at
  * @param width how many sets of values are followed at once
+ * @throws ReedError `design` where fewer parts of a kind are at hand than are needed
  */
 export function snap(
   trial: SpeakerTrial,
@@ -36,7 +45,10 @@ export function snap(
   box: Box,
   width = BEAM,
 ): Tuned {
-  const ladders = trial.free.map((part, i) => ladderOf(mainValue(part).kind, drawer, box, i));
+  const kinds = trial.free.map((part) => mainValue(part).kind);
+  const ladders = kinds.map((kind, i) => ladderOf(kind, drawer, box, i));
+  checkEnough(kinds, drawer);
+  const isThere = enough(kinds, drawer);
   const order = ladders
     .flatMap((ladder, i) => (ladder ? [i] : []))
     .sort((a, b) => ladders[a]!.length - ladders[b]!.length);
@@ -46,15 +58,15 @@ export function snap(
   for (const i of order) {
     fixed.push(i);
     const next = beam.flatMap(({ x }) =>
-      nearestIn(ladders[i]!, x[i], NEIGHBOURS).map((value) => {
-        const start = Float64Array.from(x);
-        start[i] = value;
-        return retuned(trial, start, fixed, box);
-      }),
+      nearestFirst(ladders[i]!, x[i])
+        .map((value) => withAt(x, i, value))
+        .filter((start) => isThere(start, fixed))
+        .slice(0, NEIGHBOURS)
+        .map((start) => retuned(trial, start, fixed, box)),
     );
     beam = next.sort((a, b) => a.score - b.score).slice(0, width);
   }
-  return polished(trial, beam, ladders, order);
+  return polished(trial, beam, ladders, order, isThere);
 }
 
 /** Tune what is not fixed. */
@@ -73,12 +85,14 @@ function polished(
   from: readonly Tuned[],
   ladders: readonly (Float64Array | undefined)[],
   order: readonly number[],
+  isThere: IsThere,
 ): Tuned {
   const results = from.map((start) => {
     let best = start;
     for (let round = 0; round < MOST_ROUNDS; round++) {
       let found = best;
       const consider = (x: Float64Array) => {
+        if (!isThere(x, order)) return;
         const score = scoreOf(trial, trial.try(x));
         if (score < found.score) found = { x, score };
       };
@@ -86,15 +100,12 @@ function polished(
         neighboursIn(ladders[i]!, best.x[i]).map((value) => ({ i, value })),
       );
       singles.forEach((a, n) => {
-        const one = Float64Array.from(best.x);
-        one[a.i] = a.value;
+        const one = withAt(best.x, a.i, a.value);
         consider(one);
         if (order.length > MOST_PAIRED) return;
         for (const b of singles.slice(n + 1)) {
           if (b.i === a.i) continue;
-          const two = Float64Array.from(one);
-          two[b.i] = b.value;
-          consider(two);
+          consider(withAt(one, b.i, b.value));
         }
       });
       if (found === best) break;
@@ -108,14 +119,14 @@ function polished(
 /** Logarithms of all values of a kind between its limits; undefined where any value will do. */
 function ladderOf(
   kind: TunedKind,
-  { series, values }: Drawer,
+  { series, pieces }: Drawer,
   { lower, upper }: Box,
   i: number,
 ): Float64Array | undefined {
-  const name = series?.[kind];
-  const own = values?.[kind];
+  const own = pieces?.[kind];
+  const name = own ? undefined : series?.[kind];
   if (!name && !own) return undefined;
-  const all = new Set(own);
+  const all = new Set(own?.map(({ value }) => value));
   // The neighbours outside are among them, so that every value has two.
   const [first, last] = [lower[i], upper[i]].map((v) => Math.floor(v / Math.LN10));
   if (name)
@@ -127,8 +138,55 @@ function ladderOf(
   );
 }
 
-const nearestIn = (ladder: Float64Array, x: number, count: number): number[] =>
-  [...ladder].sort((a, b) => Math.abs(a - x) - Math.abs(b - x)).slice(0, count);
+/** Whether some parts of a set of values are there as often as it takes them. */
+type IsThere = (x: Float64Array, parts: readonly number[]) => boolean;
+
+function enough(kinds: readonly TunedKind[], { pieces = {} }: Drawer): IsThere {
+  const keyOf = (kind: TunedKind, log: number) => `${kind} ${log.toFixed(9)}`;
+  const there = new Map<string, number>();
+  for (const [kind, its] of Object.entries(pieces) as [TunedKind, readonly Pieces[]][])
+    for (const { value, quantity } of its) {
+      const key = keyOf(kind, Math.log(value));
+      there.set(key, (there.get(key) ?? 0) + quantity);
+    }
+  return (x, parts) => {
+    const taken = new Map<string, number>();
+    return parts.every((i) => {
+      if (!pieces[kinds[i]]) return true;
+      const key = keyOf(kinds[i], x[i]);
+      const count = (taken.get(key) ?? 0) + 1;
+      taken.set(key, count);
+      return count <= (there.get(key) ?? 0);
+    });
+  };
+}
+
+const NOUNS: Readonly<Record<TunedKind, string>> = {
+  resistor: 'resistors',
+  capacitor: 'capacitors',
+  inductor: 'coils',
+};
+
+function checkEnough(kinds: readonly TunedKind[], { pieces = {} }: Drawer): void {
+  for (const [kind, its] of Object.entries(pieces) as [TunedKind, readonly Pieces[]][]) {
+    const needed = kinds.filter((k) => k === kind).length;
+    const there = its.reduce((sum, { quantity }) => sum + quantity, 0);
+    if (there < needed)
+      throw new ReedError(
+        'design',
+        `${needed} ${NOUNS[kind]} are needed, and ${there} lie in the drawer: put more in, or end in values of a series.`,
+      );
+  }
+}
+
+const withAt = (x: Float64Array, i: number, value: number): Float64Array => {
+  const y = Float64Array.from(x);
+  y[i] = value;
+  return y;
+};
+
+const nearestFirst = (ladder: Float64Array, x: number): number[] =>
+  [...ladder].sort((a, b) => Math.abs(a - x) - Math.abs(b - x));
 
 function neighboursIn(ladder: Float64Array, x: number): number[] {
   const at = ladder.findIndex((v) => Math.abs(v - x) < 1e-9);

@@ -110,6 +110,30 @@ test('a two-way is brought to its target, and to values that there are', () => {
   }
 });
 
+test('from a drawer no piece is taken twice, and what lies in it does as well as it can', () => {
+  const trial = new SpeakerTrial(twoWay);
+  const [best] = tune(trial, { starts: 1 });
+  const one = (value: number) => ({ value, quantity: 1 });
+  const pieces = {
+    capacitor: [3.3e-6, 4.7e-6, 6.8e-6, 12e-6, 22e-6, 47e-6, 100e-6].map(one),
+    resistor: [{ value: 4.7, quantity: 2 }, ...[1, 2.2, 10, 22].map(one)],
+  };
+  const series = { inductor: 'E12' } as const;
+  const { x } = snap(trial, best, { series, pieces }, limitsOf(trial));
+  const taken = trial.with(x).network.map(mainValue);
+  for (const kind of ['capacitor', 'resistor'] as const)
+    for (const { value } of taken.filter((t) => t.kind === kind)) {
+      const there = pieces[kind].find((p) => Math.abs(p.value / value - 1) < 1e-9);
+      const often = taken.filter((t) => t.kind === kind && t.value === value).length;
+      expect(often).toBeLessThanOrEqual(there!.quantity);
+    }
+  for (const { kind, value } of taken)
+    if (kind === 'inductor') expect(value).toBe(nearestPreferred(value, 'E12'));
+  expect(() =>
+    snap(trial, best, { pieces: { capacitor: [{ value: 1e-6, quantity: 2 }] } }, limitsOf(trial)),
+  ).toThrow('3 capacitors are needed, and 2 lie in the drawer');
+});
+
 test('what is not free stays, and limits are kept', () => {
   const some = readSpeaker({ ...document, target: { ...target, free: ['L1', 'C1', 'C2', 'R1'] } });
   const trial = new SpeakerTrial(some);
