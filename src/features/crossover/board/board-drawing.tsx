@@ -89,11 +89,13 @@ export function BoardDrawing({ board, parts, pairsOf, selected, onSelect, onMove
   );
 }
 
-/** Where along its line a word is tried, the middle first; and the room that it takes, pixels. */
-const PLACES = [0.5, 0.4, 0.6, 0.32, 0.68, 0.25, 0.75, 0.18, 0.82];
+/** Where a word is tried: along its line, the middle first, and then beside it, pixels. */
+const ALONG = [0.5, 0.4, 0.6, 0.32, 0.68, 0.25, 0.75, 0.18, 0.82];
+const BESIDE = [0, -14, 14, -30, 30, -46, 46];
+/** The room that it takes, pixels. */
 const WORD = { width: 44, height: 15 };
 
-/** Where it is said how much each pair shares: on its line, clear of parts and of other words. */
+/** Where it is said how much each pair shares: on its line or near it, clear of parts and other words. */
 function sharedWords(pairs: readonly CoilPair[], parts: readonly BoardPart[], scale: number) {
   const taken = parts.map((part) => {
     const { width, height } = footprint(part);
@@ -116,7 +118,12 @@ function sharedWords(pairs: readonly CoilPair[], parts: readonly BoardPart[], sc
       x: (a.xMetres + (b.xMetres - a.xMetres) * t) * scale,
       y: (a.yMetres + (b.yMetres - a.yMetres) * t) * scale,
     });
-    const places = PLACES.map(at);
+    const places = BESIDE.flatMap((down) =>
+      ALONG.map((t) => {
+        const { x, y } = at(t);
+        return { x, y: y + down };
+      }),
+    );
     const place = places.find(({ x, y }) => clear(x, y)) ?? places[0];
     taken.push({ ...place, ...WORD });
     return { pair, ...place };
