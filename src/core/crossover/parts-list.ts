@@ -1,6 +1,8 @@
 import { messageOf } from '@/core/errors';
 import { partsList, type KnownOfParts, type PartsList, type Stress } from '@/core/sheet/parts-list';
 import type { Sheet } from '@/core/sheet/schema';
+import { hasAmplifiers } from './active';
+import { fairPrice } from './board/tiers';
 import { isCrossover, type CrossoverDesign } from './crossover-design';
 import { partLoads } from './load';
 import { drawnNames } from './network-drawing';
@@ -16,6 +18,8 @@ export function channelParts(sheet: Sheet): PartsList {
 
 function knownOf(sheet: Sheet & CrossoverDesign): KnownOfParts {
   const names = drawnNames(sheet);
+  // Behind an amplifier parts are large ones.
+  const priceOf = hasAmplifiers(sheet) ? undefined : fairPrice;
   try {
     const speaker = solveCrossover(sheet, 'true', `${sheet.id} parts`);
     const loads = partLoads(speaker, sheet.crossover.loudVolts);
@@ -23,8 +27,8 @@ function knownOf(sheet: Sheet & CrossoverDesign): KnownOfParts {
       id,
       { peakVolts: Math.SQRT2 * volts, ...(kind === 'resistor' ? { watts: musicWatts } : {}) },
     ]);
-    return { names, stresses: new Map(stresses) };
+    return { names, priceOf, stresses: new Map(stresses) };
   } catch (error) {
-    return { names, stresses: new Map(), problems: [messageOf(error)] };
+    return { names, priceOf, stresses: new Map(), problems: [messageOf(error)] };
   }
 }

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { TIERS, tiersPicture, withTier } from '@/core/crossover/board/tiers';
 import { channelParts } from '@/core/crossover/parts-list';
 import { crossoverPicture } from '@/core/crossover/picture';
 import { activeShelfSpeaker, shelfSpeaker } from '@/core/demo/crossovers';
@@ -46,7 +47,12 @@ test('a channel’s parts go by their names in the drawing, coils by how they ar
   // What the pad has to stand is what the readings tell.
   const { heat } = crossoverPicture(PASSIVE).layers[0].figures;
   expect(Math.max(...lines.map((l) => l.watts ?? 0))).toBeCloseTo(heat!.value, 6);
-  expect(lines.find((l) => l.kind === 'capacitor')!.peakVolts).toBeGreaterThan(20);
+  const film = lines.find((l) => l.kind === 'capacitor')!;
+  expect(film.peakVolts).toBeGreaterThan(20);
+  // Large parts cost what the fair tier says, not what small ones do: whole lines come to its sum.
+  const fair = tiersPicture(withTier(PASSIVE, TIERS[1])).tiers.find((t) => t.id === 'fair')!;
+  const whole = channelParts(withTier(PASSIVE, TIERS[1])).lines;
+  expect(whole.reduce((sum, l) => sum + l.each * l.price!, 0)).toBeCloseTo(fair.cost, 9);
 });
 
 test('parts of an active channel stand next to nothing, and op-amps are counted', () => {
@@ -54,6 +60,7 @@ test('parts of an active channel stand next to nothing, and op-amps are counted'
   expect(problems).toEqual([]);
   expect(lines.find((l) => l.kind === 'op-amp')!.each).toBe(10);
   expect(Math.max(...lines.map((l) => l.watts ?? 0))).toBeLessThan(0.05);
+  expect(lines.find((l) => l.kind === 'resistor')).not.toHaveProperty('price');
 });
 
 test('without its drivers the parts are listed, and why nothing is said of what they stand', () => {

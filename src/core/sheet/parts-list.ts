@@ -18,8 +18,9 @@ export interface PartsLine {
   value?: number;
   /** What a device is called. */
   device?: string;
-  /** How it is made, where that is asked for: the wire and the core of a coil; and what one costs then. */
+  /** How it is made, where that is asked for: the wire and the core of a coil. */
   build?: string;
+  /** What one costs about, where that is not what is usual for its kind. */
   price?: number;
   /** What they are called on the drawing. */
   names: string[];
@@ -57,6 +58,8 @@ export interface KnownOfParts {
   /** What they live through, by their names in the circuit. */
   stresses?: ReadonlyMap<string, Stress>;
   problems?: readonly string[];
+  /** What one of a value costs about, where parts of its kind are not the usual small ones. */
+  priceOf?: (kind: string, value: number) => number | undefined;
 }
 
 /**
@@ -91,8 +94,11 @@ export function partsList(sheet: Sheet, known: KnownOfParts = {}): PartsList {
           put(lines, { ...gang, value: values[id], name, part }, stress, isFirst ? 1 : 0);
           continue;
         }
-        for (const piece of piecesOf(kind, values[id], part))
-          put(lines, { ...piece, ...woundOf(kind, piece.value, part), device, name, part }, stress);
+        for (const piece of piecesOf(kind, values[id], part)) {
+          const price = known.priceOf?.(kind, piece.value);
+          const wound = woundOf(kind, piece.value, part);
+          put(lines, { ...piece, price, ...wound, device, name, part }, stress);
+        }
       }
     }
   });
@@ -168,7 +174,8 @@ function put(
       kind,
       ...(value === undefined ? {} : { value }),
       ...(device === undefined ? {} : { device }),
-      ...(build === undefined ? {} : { build, price }),
+      ...(build === undefined ? {} : { build }),
+      ...(price === undefined ? {} : { price }),
       names: [],
       each: 0,
       stock: [],

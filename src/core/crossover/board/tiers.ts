@@ -53,6 +53,18 @@ export const TIERS: readonly Tier[] = [
   },
 ];
 
+/** What a capacitor or a resistor of a tier costs about; nothing of what is told by how it is made. */
+const priceIn = (tier: Tier, kind: string, value: number): number | undefined =>
+  kind === 'capacitor'
+    ? tier.capacitor.each + tier.capacitor.aFarad * value
+    : kind === 'resistor'
+      ? tier.resistorEach
+      : undefined;
+
+/** The same of the tier in the middle. */
+export const fairPrice = (kind: string, value: number): number | undefined =>
+  priceIn(TIERS[1], kind, value);
+
 /** What a tier comes to. */
 export interface TierResult {
   id: string;
@@ -111,9 +123,7 @@ function resultOf(tier: Tier, design: Sheet & CrossoverDesign): TierResult {
           cost += coil.price;
           copperKilograms += coil.copperKilograms;
           mostOhms = Math.max(mostOhms, coil.dcrOhms);
-        } else if (kind === 'capacitor')
-          cost += tier.capacitor.each + tier.capacitor.aFarad * value;
-        else cost += tier.resistorEach;
+        } else cost += priceIn(tier, kind, value) ?? tier.resistorEach;
       }
   const speaker = solveCrossover(design, 'true', `${design.id} ${tier.id}`);
   const figures = crossoverFigures(speaker, design);
