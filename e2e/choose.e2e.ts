@@ -1,4 +1,4 @@
-import { freshBench, reading, typeOver } from './support/browser';
+import { aged, freshBench, reading, typeOver } from './support/browser';
 
 const bench = freshBench();
 
@@ -96,7 +96,7 @@ test('a bank is made, a channel moved, a known part given, and it is all there a
   await page.getByRole('button', { name: /^Known R3 of stage 1.*39/ }).waitFor();
   await page.getByRole('button', { name: 'Add a channel' }).click();
   await page.getByRole('button', { name: 'Channel 9', exact: true }).waitFor();
-  await page.waitForTimeout(300);
+  await aged(page);
   await page.reload();
   await page.getByRole('button', { name: 'Channel 9', exact: true }).waitFor();
   await page.getByRole('button', { name: /^Known R3 of stage 1.*39/ }).waitFor();

@@ -1,5 +1,5 @@
 import type { Page } from 'playwright-core';
-import { downloaded, freshBench, reading, url, typeOver } from './support/browser';
+import { aged, downloaded, freshBench, reading, typeOver, url } from './support/browser';
 
 const bench = freshBench();
 
@@ -55,7 +55,7 @@ test('from a job to an exported file: design, edit, undo, keep, compare, reload'
   await page.keyboard.press('Control+Shift+z');
   await reads(builtEdge(page), /^723\.4\sHz$/);
 
-  await page.waitForTimeout(300);
+  await aged(page);
   await page.reload();
   await reads(builtEdge(page), /^723\.4\sHz$/);
   await page.getByRole('button', { name: /^Keep/ }).click();

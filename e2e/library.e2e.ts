@@ -1,7 +1,7 @@
 import made from '@/core/demo/made.json';
 import { DRIVER, TAKE } from '@/core/library/testing';
 import type { Sheet } from '@/core/sheet/schema';
-import { Bench, downloaded, reading, typeOver } from './support/browser';
+import { aged, Bench, downloaded, reading, typeOver } from './support/browser';
 
 /** A sheet with a measured board and, in a keep, the same into a loudspeaker. */
 function spoken(): object {
@@ -78,7 +78,7 @@ test('a take and a loudspeaker come with their sheet, are shown and solved, and 
     await page.keyboard.press('Enter');
     await layers.getByText(`keep “${name}”`).waitFor();
   }
-  await page.waitForTimeout(400);
+  await aged(page);
   await page.reload();
   await layers.getByText('keep “second”').waitFor();
   await page.getByRole('button', { name: 'Export' }).click();

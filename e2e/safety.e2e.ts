@@ -1,4 +1,4 @@
-import { Bench, downloaded, reading, typeOver, url } from './support/browser';
+import { aged, Bench, downloaded, reading, typeOver, url } from './support/browser';
 
 describe('nothing is lost', () => {
   let bench: Bench;
@@ -39,7 +39,8 @@ describe('nothing is lost', () => {
   test('when the program cannot be drawn at all, every sheet is still handed over, and can be imported', async () => {
     const before = await bench.page('/sheet/demo-rumble');
     await typeOver(before, before.getByRole('button', { name: /^R1/ }), '33k3');
-    await before.waitForTimeout(300);
+    await before.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
+    await aged(before);
     await before.close();
     const page = await bench.context.newPage();
     // The shell asks for the scheme while it draws itself; everything around it stays as it is.
@@ -75,7 +76,8 @@ describe('nothing is lost', () => {
   test('an edit older than 300 ms survives a sudden reload', async () => {
     const page = await bench.page('/sheet/demo-rumble');
     await typeOver(page, page.getByRole('button', { name: /^R1/ }), '33k3');
-    await page.waitForTimeout(300);
+    await page.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
+    await aged(page);
     await page.reload();
     await page.getByRole('button', { name: /^R1, 33k3/ }).waitFor();
   });

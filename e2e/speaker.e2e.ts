@@ -1,4 +1,4 @@
-import { becomes, freshBench, reading, typeOver } from './support/browser';
+import { aged, becomes, freshBench, reading, typeOver } from './support/browser';
 
 const bench = freshBench();
 
@@ -15,7 +15,7 @@ test('a crossover: its rows and figures, a value edited in the network, undone, 
   await page.getByRole('button', { name: 'Redo' }).click();
   await becomes(sum, new RegExp(`^${after.replace('.', '\\.')}$`));
   await page.getByRole('button', { name: 'Keep', exact: true }).waitFor();
-  await page.waitForTimeout(400);
+  await aged(page);
   await page.reload();
   await becomes(sum, new RegExp(`^${after.replace('.', '\\.')}$`));
 });

@@ -108,6 +108,13 @@ export async function typeOver(page: Page, opens: Locator, text: string): Promis
   await page.keyboard.press('Enter');
 }
 
+/**
+ * Lets 300 ms of the page’s own time go by: an edit that shows is stored by then, as is promised. A
+ * clock outside would run on while a busy page has not yet come to the edit.
+ */
+export const aged = (page: Page): Promise<unknown> =>
+  page.evaluate(() => new Promise((done) => setTimeout(done, 300)));
+
 /** The text of a downloaded file. */
 export async function downloaded(
   page: Page,
