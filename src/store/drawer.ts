@@ -1,4 +1,5 @@
 import { ReedError } from '@/core/errors';
+import { supplyOf } from '@/core/fit/stock-of';
 import { readEntry } from '@/core/library/entry';
 import { stockKind, type StockEntry } from '@/core/library/stock';
 import { stockEntryOf } from '@/core/library/stock-table';
@@ -34,6 +35,12 @@ export async function drawerContents(db: ReedDatabase = database()): Promise<Dra
       a.name.localeCompare(b.name),
   );
   return found;
+}
+
+/** What values can be chosen from. Kinds of which nothing is left are as if the drawer did not know them. */
+export async function stockOfDrawer(): Promise<ReturnType<typeof supplyOf>> {
+  const { entries } = await drawerContents();
+  return supplyOf(entries.filter((e) => e.quantity > 0));
 }
 
 /**

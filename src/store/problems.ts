@@ -28,3 +28,9 @@ export function storageProblem(error: unknown): string {
   }
   return 'the storage failed for a reason the browser does not give: try again, or export the sheet';
 }
+
+/** Why a sheet was not made: in the words of what refused it, or that the store did. */
+export const whyNotMade = (failure: unknown): string =>
+  failure instanceof ReedError
+    ? messageOf(failure)
+    : `The sheet was not stored: ${storageProblem(failure)}.`;

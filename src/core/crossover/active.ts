@@ -60,6 +60,10 @@ export const stageOfActive = (
   origin: Stage['origin'] = 'hand',
 ): Stage => makeStage(id, topologyOf(topology), target, parts, origin, start);
 
+/** Which half of the band a section lets through, be it of coils or of op-amps; nothing of other stages. */
+export const passOf = ({ slot, topology }: Stage): string | undefined =>
+  slot?.is === 'section' ? slot.pass : topology?.match(/(low|high)-pass$/)?.[1];
+
 /** How much a level trim takes, dB; nothing of any other stage. */
 export const trimOf = ({ topology, target }: Stage): number =>
   topology === 'l-pad' && target?.gain ? -20 * Math.log10(target.gain) : 0;

@@ -2,16 +2,12 @@ import type { Stage, Way } from '@/core/sheet/schema';
 import { designedAs } from '@/core/sheet/stage';
 import type { Slot } from '@/core/slots';
 import { ALIGNMENTS, hasOrder, polesOf, type EdgeSlot } from '@/core/slots/section';
-import { activeStages, dipFor, type ActiveStage } from './active';
+import { activeStages, dipFor, passOf, type ActiveStage } from './active';
 
 /*
  * What stands in a way by hand and has its like on the other side of the amplifier: sections beside
  * those that follow the ask, and what takes a hump down.
  */
-
-/** Which half of the band a section lets through. */
-const passOf = ({ slot, topology }: Stage): string | undefined =>
-  slot?.is === 'section' ? slot.pass : topology?.match(/(low|high)-pass$/)?.[1];
 
 /**
  * The stages of a way that were put in besides what is asked for. One that took the place of an asked

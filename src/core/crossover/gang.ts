@@ -3,7 +3,7 @@ import { nearestPreferred } from '@/core/quantity/series';
 import { withKnob } from '@/core/sheet/knobs/make-knob';
 import type { Control, PartChoices, Sheet, Stage, Way } from '@/core/sheet/schema';
 import { polesOf, type EdgeSlot } from '@/core/slots/section';
-import { activeStages, isActive, stageOfActive } from './active';
+import { activeStages, isActive, stageOfActive, passOf } from './active';
 import { sectionsOf } from './make';
 import type { CrossoverDesign } from './crossover-design';
 
@@ -80,7 +80,7 @@ function gangedStages(
   const farads = capacitorFor(fromHz, toHz, parts);
   const seriesOhms = ohmsAt(toHz, farads);
   const asked = activeStages(slot);
-  const old = stages.filter((s) => s.origin === 'ask' && s.topology?.endsWith(`${pass}-pass`));
+  const old = stages.filter((s) => s.origin === 'ask' && passOf(s) === pass);
   if (old.length !== asked.length)
     throw new ReedError(
       'design',

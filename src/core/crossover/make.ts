@@ -11,6 +11,7 @@ import {
   isActive,
   levelTrim,
   LINE_OHMS,
+  passOf,
   stageOfActive,
   trimOf,
   USUAL_GAIN_DB,
@@ -167,7 +168,6 @@ export function redivided<D extends Divided>(design: D, now: Crossover): D {
     if (isActive(way))
       return { ...way, stages: activeRedivided(way, index, now, design.parts, fresh), to: turned };
     const wound = way.stages.flatMap((s) => Object.values(s.parts)).find((p) => p.wound)?.wound;
-    const passOf = ({ slot }: Stage) => (slot?.is === 'section' ? slot.pass : undefined);
     const stages = sectionsOf(now, index).flatMap((slot) => {
       const same = way.stages.filter((s) => passOf(s) === slot.pass);
       const own = same.find((s) => s.origin === 'ask');
@@ -203,7 +203,6 @@ function activeRedivided(
 ): Stage[] {
   const old = stages.filter((s) => s.origin === 'ask');
   // Where sections were replaced by hand, by a knob for one, those stand in their place.
-  const passOf = ({ topology }: Stage) => topology?.match(/(low|high)-pass$/)?.[1];
   const made = sectionsOf(now, index)
     .filter(
       ({ pass }) => old.some((s) => passOf(s) === pass) || !stages.some((s) => passOf(s) === pass),

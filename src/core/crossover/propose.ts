@@ -4,6 +4,7 @@ import { quoted } from '@/core/text';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
+import { coneRadius, riseInBox } from '@/core/speaker/figures';
 import { MIDDLE, type Place } from '@/core/speaker/place';
 import { evenly } from '@/core/speaker/tune/measure';
 import {
@@ -55,8 +56,8 @@ export function usableBand(model: DriverModel): UsableBand {
   const holds = holdsOver(unit);
   const { sdSquareCentimetres: area } = model;
   const beams =
-    area === undefined ? Infinity : (BEAMING * SPEED_OF_SOUND) / (2 * Math.PI * radiusOf(area));
-  const fromHz = Math.max(holds[0], ABOVE_RESONANCE * (resonanceOf(model) ?? 0));
+    area === undefined ? Infinity : (BEAMING * SPEED_OF_SOUND) / (2 * Math.PI * coneRadius(area));
+  const fromHz = Math.max(holds[0], ABOVE_RESONANCE * (model.fsHz ?? 0) * riseInBox(model));
   const levelToHz = Math.max(fromHz, holds[holds.length - 1]);
   return { fromHz, toHz: Math.max(fromHz, Math.min(levelToHz, beams)), levelToHz };
 }
@@ -72,14 +73,6 @@ function holdsOver(unit: PreparedUnit): Float64Array {
 
 /** Whether it is known how loud a unit is. */
 const isHeard = ({ level, figures }: PreparedUnit): boolean => !!(level ?? figures);
-
-/** A resonance, raised as the air of a closed box raises it. */
-function resonanceOf({ fsHz, mounting, vasLitres }: DriverModel): number | undefined {
-  if (fsHz === undefined || mounting?.kind !== 'closed' || !vasLitres) return fsHz;
-  return fsHz * Math.sqrt(1 + vasLitres / mounting.litres);
-}
-
-const radiusOf = (squareCentimetres: number) => Math.sqrt((squareCentimetres * 1e-4) / Math.PI);
 
 const prepared = (model: DriverModel) =>
   prepareUnit({ ...model, id: 'unit', name: 'unit', place: MIDDLE });
@@ -240,7 +233,7 @@ const LOUD_VOLTS = 20;
 /** Units one above the other, the first at the bottom, about the middle of the front. */
 function stacked(units: readonly ChosenUnit[]): Place[] {
   const radii = units.map(({ model: { sdSquareCentimetres: area } }) =>
-    area === undefined ? USUAL_RADIUS : radiusOf(area),
+    area === undefined ? USUAL_RADIUS : coneRadius(area),
   );
   const heights = [0];
   for (let i = 1; i < radii.length; i++)

@@ -103,6 +103,7 @@ function atSplits(
 ): Pick<CrossoverFigures, 'phase' | 'null'> {
   if (splitsHz.length === 0) return { phase: null, null: null };
   const levels = over.ways.map(soundLevels);
+  const depths = depthsOf(over.ways);
   const crossings = splitsHz.map((split, i) => crossingHz({ hz: over.hz, levels }, split, i));
   const at = Float64Array.from(crossings);
   const { ways } = speaker.sound(speaker.electrical(at));
@@ -115,7 +116,7 @@ function atSplits(
   return {
     phase: apart.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a)),
     null: crossings
-      .map((hz) => nullAt(speaker, hz, over))
+      .map((hz) => nullAt(speaker, hz, over.hz, depths))
       .reduce((a, b) => (b.value < a.value ? b : a)),
   };
 }
@@ -143,19 +144,29 @@ const NULL_REACH = 1.4;
 /** Steps between two points of the whole band, where the null is looked for closely. */
 const NULL_STEPS = 5;
 
-/** How far the sum falls near a crossing when every second way is turned over; or rises, where it is. */
-function nullAt(speaker: SolvedSpeaker, crossing: number, over: WaysOverBand): CrossoverFigure {
-  const near = deepest(over, (f) => Math.abs(Math.log(f / crossing)) <= Math.log(NULL_REACH));
-  const step = (over.hz[1] / over.hz[0]) ** (1 / NULL_STEPS);
-  const hz = Float64Array.from(
+/**
+ * How far the sum falls near a crossing when every second way is turned over; or rises, where it is.
+ *
+ * @param depths what it falls by over the whole band
+ */
+function nullAt(
+  speaker: SolvedSpeaker,
+  crossing: number,
+  hz: Float64Array,
+  depths: Float64Array,
+): CrossoverFigure {
+  const isNear = (f: number) => Math.abs(Math.log(f / crossing)) <= Math.log(NULL_REACH);
+  const { atHz } = deepest(hz, depths, isNear);
+  const step = (hz[1] / hz[0]) ** (1 / NULL_STEPS);
+  const close = Float64Array.from(
     { length: 2 * NULL_STEPS + 1 },
-    (_, k) => near.atHz * step ** (k - NULL_STEPS),
+    (_, k) => atHz * step ** (k - NULL_STEPS),
   );
-  return deepest({ hz, ways: speaker.sound(speaker.electrical(hz)).ways }, () => true);
+  return deepest(close, depthsOf(speaker.sound(speaker.electrical(close)).ways), () => true);
 }
 
-/** Where the sum differs most from the one with every second way turned over, and by how much. */
-function deepest({ hz, ways }: WaysOverBand, counts: (hz: number) => boolean) {
+/** By how much the sum differs from the one with every second way turned over, dB. */
+function depthsOf(ways: readonly ComplexTrace[]): Float64Array {
   const plain = soundLevels(
     summed(
       ways,
@@ -163,10 +174,14 @@ function deepest({ hz, ways }: WaysOverBand, counts: (hz: number) => boolean) {
     ),
   );
   const turned = soundLevels(summed(ways, alternating(ways.length)));
+  return plain.map((db, k) => Math.abs(db - turned[k]));
+}
+
+/** The deepest of some depths, and where it lies. */
+function deepest(hz: Float64Array, depths: Float64Array, counts: (hz: number) => boolean) {
   let [value, atHz] = [-Infinity, hz[0]];
   hz.forEach((f, k) => {
-    const depth = Math.abs(plain[k] - turned[k]);
-    if (counts(f) && depth > value) [value, atHz] = [depth, f];
+    if (counts(f) && depths[k] > value) [value, atHz] = [depths[k], f];
   });
   return { value, atHz };
 }

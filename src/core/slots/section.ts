@@ -23,6 +23,9 @@ export const ALIGNMENT_WORDS: Readonly<Record<Alignment, string>> = {
   chebyshev: 'Chebyshev',
 };
 
+/** Orders that sections are made of. */
+export const ORDERS = [1, 2, 3, 4] as const;
+
 const common = {
   is: z.literal('section'),
   alignment: z.enum(ALIGNMENTS),

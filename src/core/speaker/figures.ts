@@ -59,3 +59,14 @@ export interface Mechanics {
   /** Force factor Bl, N/A. */
   force: number;
 }
+
+/** The radius of a cone of an area, metres. */
+export const coneRadius = (squareCentimetres: number): number =>
+  Math.sqrt((squareCentimetres * 1e-4) / Math.PI);
+
+/** By how much the air of a closed box raises a resonance, and its Qs with it. */
+export const riseInBox = ({
+  mounting,
+  vasLitres,
+}: Partial<Pick<UnitFigures, 'mounting' | 'vasLitres'>>): number =>
+  mounting?.kind === 'closed' && vasLitres ? Math.sqrt(1 + vasLitres / mounting.litres) : 1;

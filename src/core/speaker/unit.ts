@@ -5,7 +5,7 @@ import { pistonFactor } from './bessel';
 import { curveAt, curveOf, reaches, type Curve } from './curve';
 import { figuresOf, type Unit } from './document';
 import { equivalentAt, equivalentOf, equivalentParts, type Equivalent } from './equivalent';
-import type { UnitFigures } from './figures';
+import { coneRadius, type UnitFigures } from './figures';
 import { minimumPhaseDegrees } from './minimum-phase';
 import type { ImpedanceTable, LevelTable } from './measured';
 import type { Sight } from './place';
@@ -64,7 +64,7 @@ export function prepareUnit(unit: Unit): PreparedUnit {
       ? { impedance: remembered(impedances, impedance, () => preparedImpedance(impedance)) }
       : {}),
     ...(unit.directivity === 'piston' && area !== undefined
-      ? { pistonMetres: Math.sqrt((area * 1e-4) / Math.PI) }
+      ? { pistonMetres: coneRadius(area) }
       : {}),
   };
 }

@@ -3,6 +3,7 @@ import { memo } from 'react';
 import type { DriverModel } from '@/core/parts/kinds/driver';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import { slotKindOf, type Slot } from '@/core/slots';
+import { riseInBox } from '@/core/speaker/figures';
 import { useOpenLibrary } from '@/store/open-library';
 import { attempt } from '../shell/tell';
 import { setUi } from '../sheet/ui-state';
@@ -92,8 +93,7 @@ function offersOf(crossover: Crossover, way: number, model: DriverModel | undefi
 }
 
 /** A resonance and its Qs, raised as the air of a closed box raises them. */
-function inItsBox(fsHz: number, qms: number, qes: number, { mounting, vasLitres }: DriverModel) {
-  const rise =
-    mounting?.kind === 'closed' && vasLitres ? Math.sqrt(1 + vasLitres / mounting.litres) : 1;
+function inItsBox(fsHz: number, qms: number, qes: number, model: DriverModel) {
+  const rise = riseInBox(model);
   return { hz: fsHz * rise, qms: qms * rise, qes: qes * rise };
 }

@@ -3,6 +3,7 @@ import { editView, useSession } from '@/store/sheet-session';
 import { useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { setUi, useUi } from '../sheet/ui-state';
+import { useSteady } from '../sheet/use-alike';
 import { bypassSlot, moveSlot, removeSlot, turnOver } from './actions';
 import { CROSSOVER_LENSES } from './lenses';
 
@@ -85,10 +86,7 @@ export function crossoverCommands(ways: readonly { id: string; name: string }[])
 
 /** Offer them while a crossover is on screen. */
 export function useCrossoverCommands(ways: readonly { id: string; name: string }[]): void {
-  const key = JSON.stringify(ways.map(({ id, name }) => ({ id, name })));
-  const commands = useMemo(
-    () => crossoverCommands(JSON.parse(key) as { id: string; name: string }[]),
-    [key],
-  );
+  const named = useSteady(ways.map(({ id, name }) => ({ id, name })));
+  const commands = useMemo(() => crossoverCommands(named), [named]);
   useCommands('crossover', commands);
 }

@@ -9,7 +9,7 @@ import { Controls } from '../sheet/controls';
 import { Notices } from '../sheet/notices';
 import { SheetHeader } from '../sheet/sheet-header';
 import { useUi } from '../sheet/ui-state';
-import { useAlike } from '../sheet/use-alike';
+import { useSteady } from '../sheet/use-alike';
 import { useCrossoverCommands } from './commands';
 import { CrossoverSentence } from './crossover-sentence';
 import { useCrossover, useFollowCrossover } from './follow';
@@ -29,10 +29,7 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
   const stale = useCrossover((s) => s.stale);
   const chosen = useUi((s) => s.stageId);
   const solved = useMemo(() => (isCrossover(sheet) ? sheet : null), [sheet]);
-  const names = useAlike(
-    sheet.ways.map((w) => w.name),
-    alike,
-  );
+  const names = useSteady(sheet.ways.map((w) => w.name));
   const amplifiers = hasAmplifiers(sheet) ? 'each' : 'one';
   // The same element as long as it says the same: an edit of a value leaves the head alone.
   const sentence = useMemo(
@@ -68,6 +65,3 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
 }
 
 const TUNE = <TuneButton />;
-
-const alike = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && a.every((name, i) => name === b[i]);

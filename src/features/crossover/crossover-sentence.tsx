@@ -3,7 +3,7 @@ import { memo, useState } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder } from '@/core/slots/section';
+import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder, ORDERS } from '@/core/slots/section';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { ChoiceWord } from '../sheet/choice-word';
@@ -11,8 +11,6 @@ import { FormPopover } from '../shell/form-popover';
 import { changeCrossover, setAmplifiers } from './actions';
 import { GangForm } from './gang-form';
 import sentence from '../sheet/ask-sentence.module.css';
-
-const ORDERS = [1, 2, 3, 4];
 
 /** What a crossover is asked for, as a sentence; each marked word is edited where it stands. */
 export const CrossoverSentence = memo(function CrossoverSentence({

@@ -4,12 +4,12 @@ import { drawnNames, waysDrawnAlike } from '@/core/crossover/network-drawing';
 import type { CrossoverLayer } from '@/core/crossover/picture';
 import type { CrossoverFigure } from '@/core/crossover/readings';
 import type { Crossover } from '@/core/sheet/crossover-schema';
-import type { Sheet } from '@/core/sheet/schema';
+import type { Keep, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { FigureTable, type FigureColumns } from '@/ui/controls/figure-table';
 import { setUi } from '../sheet/ui-state';
-import { useAlike } from '../sheet/use-alike';
+import { useAlike, useSteady } from '../sheet/use-alike';
 import { changeCrossover } from './actions';
 import { useFigure } from './follow';
 import { readingLines, type ReadingLine } from './reading-lines';
@@ -21,15 +21,14 @@ type LayerId = CrossoverLayer['id'];
 /** What a crossover is judged by: wanted, on nominal loads, built on the true drivers, and kept. */
 export function CrossoverReadings({ sheet, crossover }: { sheet: Sheet; crossover: Crossover }) {
   const drawn = useAlike(sheet.ways, waysDrawnAlike);
-  // As a text, so that the columns stay the same until what they name changes.
-  const keeps = JSON.stringify(sheet.keeps.filter((k) => k.shown).map((k) => [k.id, k.name]));
+  const keeps = useSteady(sheet.keeps.filter((k) => k.shown).map(({ id, name }) => ({ id, name })));
   return <Table id={sheet.id} ways={drawn} keeps={keeps} crossover={crossover} />;
 }
 
 interface Props {
   id: string;
   ways: Sheet['ways'];
-  keeps: string;
+  keeps: readonly Pick<Keep, 'id' | 'name'>[];
   crossover: Crossover;
 }
 
@@ -44,10 +43,7 @@ const Table = memo(function Table({ id, ways, keeps, crossover }: Props) {
       ),
     [crossover, mark, names, ways],
   );
-  const columns = useMemo(
-    () => columnsOf(id, JSON.parse(keeps) as [string, string][]),
-    [id, keeps],
-  );
+  const columns = useMemo(() => columnsOf(id, keeps), [id, keeps]);
   return (
     <section className={`${table.host} ${styles.host}`} aria-label="Readings" data-figures>
       <FigureTable<ReadingLine>
@@ -71,7 +67,7 @@ interface CellProps {
 }
 
 /** A column for each version. Their cells follow the picture by themselves. */
-function columnsOf(id: string, keeps: readonly [string, string][]): FigureColumns<ReadingLine> {
+function columnsOf(id: string, keeps: Props['keeps']): FigureColumns<ReadingLine> {
   const version = (layer: LayerId, title: string): FigureColumns<ReadingLine>[number] => ({
     key: layer,
     title,
@@ -88,7 +84,7 @@ function columnsOf(id: string, keeps: readonly [string, string][]): FigureColumn
     { key: 'wanted', title: 'wanted', align: 'right', render: (_, line) => <Wanted {...line} /> },
     version('nominal', 'nominal load'),
     version('built', 'true drivers'),
-    ...keeps.map(([keep, name]) => version(`keep:${keep}`, name)),
+    ...keeps.map((keep) => version(`keep:${keep.id}`, keep.name)),
     {
       key: 'verdict',
       title: 'verdict',

@@ -2,7 +2,7 @@ import { Button, Checkbox, Select } from 'antd';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Stage } from '@/core/sheet/schema';
 import { slotKindOf } from '@/core/slots';
-import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder } from '@/core/slots/section';
+import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder, ORDERS } from '@/core/slots/section';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
@@ -44,7 +44,7 @@ export function SlotForm({ stage, onDone }: { stage: Stage; onDone: () => void }
               size="small"
               aria-label="Order"
               value={slot.order}
-              options={[1, 2, 3, 4].map((value) => ({ value, label: value }))}
+              options={ORDERS.map((value) => ({ value, label: value }))}
               onChange={(order) =>
                 attempt(() =>
                   ask({

@@ -1,9 +1,8 @@
 import { create } from 'zustand';
 import type { TuneProgress, TuneResult, TuneWish } from '@/core/crossover/tune';
 import { messageOf, ReedError } from '@/core/errors';
-import { supplyOf } from '@/core/fit/stock-of';
 import type { Sheet } from '@/core/sheet/schema';
-import { drawerContents } from '@/store/drawer';
+import { stockOfDrawer } from '@/store/drawer';
 import { engine } from '@/workers/engine';
 
 interface Tuning {
@@ -52,8 +51,7 @@ export async function startTuning(
 
 /** @throws ReedError `design` for a drawer with nothing in it that a crossover is made of */
 async function piecesOfDrawer(): Promise<NonNullable<TuneWish['pieces']>> {
-  const { entries } = await drawerContents();
-  const { stock } = supplyOf(entries.filter((e) => e.quantity > 0));
+  const { stock } = await stockOfDrawer();
   if (Object.keys(stock).length === 0)
     throw new ReedError(
       'design',

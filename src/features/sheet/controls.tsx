@@ -9,6 +9,7 @@ import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
 import { setUi } from './ui-state';
+import { useSteady } from './use-alike';
 import { CONTROL } from './use-evaluation';
 import styles from './graft-sentence.module.css';
 
@@ -106,27 +107,25 @@ function KeyChoice({ control, controls }: { control: Control; controls: readonly
 
 /** Each knob that has a key is turned by it, and found in the palette. */
 function useControlKeys(controls: readonly Control[]): void {
-  const bound = JSON.stringify(controls.map(({ id, name, key }) => ({ id, name, key })));
+  const bound = useSteady(controls.map(({ id, name, key }) => ({ id, name, key })));
   const commands = useMemo(
     () =>
-      (JSON.parse(bound) as Pick<Control, 'id' | 'name' | 'key'>[]).flatMap(
-        ({ id, name, key }): Command[] => [
-          {
-            id: `up ${id}`,
-            title: `Turn ${name} up`,
-            group: 'Sheet',
-            ...(key ? { keys: key } : {}),
-            run: () => attempt(() => turnControl(id, STEP), 'control'),
-          },
-          {
-            id: `down ${id}`,
-            title: `Turn ${name} down`,
-            group: 'Sheet',
-            ...(key ? { keys: `shift+${key}` } : {}),
-            run: () => attempt(() => turnControl(id, -STEP), 'control'),
-          },
-        ],
-      ),
+      bound.flatMap(({ id, name, key }): Command[] => [
+        {
+          id: `up ${id}`,
+          title: `Turn ${name} up`,
+          group: 'Sheet',
+          ...(key ? { keys: key } : {}),
+          run: () => attempt(() => turnControl(id, STEP), 'control'),
+        },
+        {
+          id: `down ${id}`,
+          title: `Turn ${name} down`,
+          group: 'Sheet',
+          ...(key ? { keys: `shift+${key}` } : {}),
+          run: () => attempt(() => turnControl(id, -STEP), 'control'),
+        },
+      ]),
     [bound],
   );
   useCommands(OWNER, commands);

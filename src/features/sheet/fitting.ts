@@ -1,11 +1,11 @@
 import { create } from 'zustand';
 import { messageOf, ReedError } from '@/core/errors';
 import type { CircuitFit } from '@/core/fit/fit-circuit';
-import { lessTaken, supplyOf, takenBy, type DrawerSupply } from '@/core/fit/stock-of';
+import { lessTaken, takenBy, type DrawerSupply } from '@/core/fit/stock-of';
 import type { FitOptions } from '@/core/sheet/fit-way';
 import { refit } from '@/core/sheet/make';
 import type { Sheet, Way } from '@/core/sheet/schema';
-import { drawerContents } from '@/store/drawer';
+import { stockOfDrawer } from '@/store/drawer';
 import { solvedSheet } from '@/store/open-library';
 import {
   amend,
@@ -125,7 +125,7 @@ async function chosenWays(
   };
   const ways = waysOf(sheet);
   if (!fromDrawer) return (await Promise.all(ways.map((way) => chosen(way, {})))).flat();
-  let left = await stockOfDrawer();
+  let left: DrawerSupply = await stockOfDrawer();
   if (Object.keys(left.stock ?? {}).length === 0)
     throw new ReedError(
       'range',
@@ -223,12 +223,6 @@ async function fittedWays(sheet: Sheet, which: readonly number[]): Promise<Map<n
     return [way, fitted] as const;
   });
   return new Map(await Promise.all(fits));
-}
-
-/** Kinds of which nothing is left are as if the drawer did not know them. */
-async function stockOfDrawer(): Promise<DrawerSupply> {
-  const { entries } = await drawerContents();
-  return supplyOf(entries.filter((e) => e.quantity > 0));
 }
 
 function openSheet(): Sheet | null {

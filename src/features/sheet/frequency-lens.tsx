@@ -8,7 +8,7 @@ import { forbiddenLevels, passLevelDb } from '@/core/sheet/mask';
 import type { Sheet } from '@/core/sheet/schema';
 import { layerName } from '@/core/sheet/layer-name';
 import { usePreferences } from '@/store/preferences';
-import { valueAt, type ValueAxis } from '@/ui/chart/axis';
+import { valueAt } from '@/ui/chart/axis';
 import { Cursor, type CursorRow } from '@/ui/chart/cursor';
 import type { BandLayer, LineLayer } from '@/ui/chart/layers';
 import { LensChart } from '@/ui/chart/lens-chart';
@@ -27,6 +27,7 @@ import { LensState } from './lens-state';
 import { lookOf } from './look-of';
 import { useSpreads } from './spreads';
 import { setUi, useUi } from './ui-state';
+import { useSteady } from './use-alike';
 import { useLens } from './use-lens';
 import { bandLayers, useLensBands } from './use-lens-bands';
 import { usePointedVariation } from './use-evaluation';
@@ -198,10 +199,4 @@ function useTrials(lens: FrequencyLensName, sheet: Sheet, wrapped: boolean): Lin
       ),
     ];
   }, [variation, laidOver, lens, wrapped]);
-}
-
-/** The axis changes only when its rounded ends do, so that the frame is not drawn again at every edit. */
-function useSteady(axis: ValueAxis): ValueAxis {
-  const key = JSON.stringify(axis);
-  return useMemo(() => JSON.parse(key) as ValueAxis, [key]);
 }

@@ -17,6 +17,7 @@ import { useEvaluations, type EvaluationState } from './evaluations';
 import { readingColumns } from './reading-columns';
 import type { ReadingLine } from './reading-line';
 import { setUi, useUi } from './ui-state';
+import { useSteady } from './use-alike';
 import styles from './readings-table.module.css';
 
 const PinForm = lazy(() => import('./pin-form').then((m) => ({ default: m.PinForm })));
@@ -27,17 +28,13 @@ type Props = Pick<Sheet, 'readings' | 'keeps' | 'ask'>;
 export const ReadingsTable = memo(function ReadingsTable({ readings, keeps, ask }: Props) {
   const pinning = useUi((s) => s.pinning);
   const mark = usePreferences((p) => p.mark);
-  // As a text, so that the columns stay the same until what they name changes.
-  const versions = JSON.stringify(
-    ['ideal' as const, 'built' as const, ...keepsShown(keeps)].map((id) => [
+  const versions = useSteady(
+    ['ideal' as const, 'built' as const, ...keepsShown(keeps)].map((id): [LayerId, string] => [
       id,
       layerName(id, { keeps }),
     ]),
   );
-  const columns = useMemo(
-    () => readingColumns(JSON.parse(versions) as [LayerId, string][]),
-    [versions],
-  );
+  const columns = useMemo(() => readingColumns(versions), [versions]);
   const stages = useSession(useShallow((s) => s.content?.ways[0].stages.map((o) => o.id) ?? []));
   const lines = readings.map((reading): ReadingLine => ({
     reading,

@@ -6,7 +6,7 @@ import {
   type SensorDescriptor,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
-import { useMemo } from 'react';
+import { useSteady } from './use-alike';
 
 // The same objects always: new ones would draw every card again.
 const BY_POINTER = { activationConstraint: { distance: 6 } };
@@ -18,13 +18,11 @@ const BY_KEYS = { coordinateGetter: sortableKeyboardCoordinates };
  * @param by keys too where a card does nothing else with Enter and the space bar
  */
 export function useSorting(
-  ids: readonly string[],
+  ids: string[],
   by: 'pointer' | 'pointer and keys',
 ): { sensors: SensorDescriptor<object>[]; items: string[] } {
   const pointer = useSensor(PointerSensor, BY_POINTER);
   const keys = useSensor(KeyboardSensor, BY_KEYS);
   const sensors = useSensors(pointer, by === 'pointer' ? null : keys);
-  const order = JSON.stringify(ids);
-  const items = useMemo(() => JSON.parse(order) as string[], [order]);
-  return { sensors, items };
+  return { sensors, items: useSteady(ids) };
 }

@@ -3,14 +3,13 @@
 import { Button, Input, Modal, Radio } from 'antd';
 import { useState } from 'react';
 import { mainHz, placedBy } from '@/core/design/ask';
-import { messageOf, ReedError } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import { LONGEST_QUANTITY, parseQuantity } from '@/core/quantity/parse';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { now } from '@/store/ids';
 import { usePreferences } from '@/store/preferences';
-import { storageProblem } from '@/store/problems';
+import { whyNotMade } from '@/store/problems';
 import { addSheet } from '@/store/sheets';
 import { fittedSheet } from '../sheet/fitting';
 import { beginSheet } from './begin';
@@ -60,11 +59,7 @@ function Form({ onMade, onDrivers }: Pick<NewSheetProps, 'onMade' | 'onDrivers'>
       onMade(await addSheet(await fittedSheet(begun)));
     } catch (failure) {
       setBeginning(false);
-      setError(
-        failure instanceof ReedError
-          ? messageOf(failure)
-          : `The sheet was not stored: ${storageProblem(failure)}.`,
-      );
+      setError(whyNotMade(failure));
     }
   };
   return (

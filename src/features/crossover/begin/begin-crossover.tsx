@@ -3,11 +3,10 @@
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { crossoverOfUnits } from '@/core/crossover/propose';
-import { messageOf, ReedError } from '@/core/errors';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { now } from '@/store/ids';
-import { storageProblem } from '@/store/problems';
+import { whyNotMade } from '@/store/problems';
 import { addSheet } from '@/store/sheets';
 import { useDrivers } from '../../drivers/use-drivers';
 import { BEGINNING, checkChosen, unitsOf, splitsOf, type Beginning } from './beginning';
@@ -56,11 +55,7 @@ function Form({ onMade }: Pick<Props, 'onMade'>) {
         ),
       );
     } catch (failure) {
-      setError(
-        failure instanceof ReedError
-          ? messageOf(failure)
-          : `The sheet was not stored: ${storageProblem(failure)}.`,
-      );
+      setError(whyNotMade(failure));
     }
   };
   return (

@@ -6,7 +6,7 @@ import { ReedError } from '@/core/errors';
 import type { DriverEntry } from '@/core/library/driver';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder } from '@/core/slots/section';
+import { ALIGNMENT_WORDS, ALIGNMENTS, hasOrder, ORDERS } from '@/core/slots/section';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { splitsOf, unitsOf, withoutRow, type Beginning } from './beginning';
@@ -122,7 +122,7 @@ function How({
       <Select
         aria-label="Order"
         value={order}
-        options={[1, 2, 3, 4].map((value) => ({
+        options={ORDERS.map((value) => ({
           value,
           label: String(value),
           disabled: !hasOrder(alignment, value),

@@ -1,4 +1,3 @@
-import { useMemo } from 'react';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
@@ -7,6 +6,7 @@ import { Cursor, type CursorRow } from '@/ui/chart/cursor';
 import { LayerKey, type ChartLayer, type LineLayer } from '@/ui/chart/layers';
 import { LensChart } from '@/ui/chart/lens-chart';
 import { setUi, useUi } from '../../sheet/ui-state';
+import { useSteady } from '../../sheet/use-alike';
 import styles from '../lens-panel.module.css';
 
 interface Props {
@@ -26,8 +26,7 @@ export function OverBand({ title, sheet, axis, unit, layers, print, onPin }: Pro
   const mark = usePreferences((p) => p.mark);
   const cursorHz = useUi((s) => s.cursorHz);
   const { fromHz, toHz } = sheet.view;
-  const key = JSON.stringify(axis);
-  const steady = useMemo(() => JSON.parse(key) as ValueAxis, [key]);
+  const steady = useSteady(axis);
   const lines = layers.filter((l): l is LineLayer => l.kind === 'line');
   const rows: CursorRow[] =
     cursorHz === null
