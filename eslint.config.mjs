@@ -38,6 +38,7 @@ const layers = [
   'fit',
   'spread',
   'solve',
+  'synth',
   'shop',
   'weigh',
   'sheet',

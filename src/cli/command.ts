@@ -88,7 +88,7 @@ export function readText(path: string): string {
 export const readCircuitFile = (path: string): Circuit => readCircuitIn(readJson(path));
 
 /** @throws ReedError `document` where the file cannot be written */
-export function writeOut(path: string, text: string): void {
+export function writeOut(path: string, text: string | Uint8Array): void {
   try {
     writeFileSync(path, text);
   } catch (error) {

@@ -11,14 +11,17 @@ import { harmonics } from './harmonics';
 import { minimumPhase } from './minimum-phase';
 import { noise } from './noise';
 import { poles } from './poles';
+import { render } from './render';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
 import { solveFor } from './solve-for';
 import { speaker } from './speaker';
 import { spread } from './spread';
 import { table } from './table';
+import { threshold } from './threshold';
 import { topologies } from './topologies';
 import { transient } from './transient';
+import { tune } from './tune';
 import { tuneCrossover } from './tune-crossover';
 import { weigh } from './weigh';
 
@@ -35,6 +38,9 @@ export const COMMANDS: readonly Command[] = [
   fit,
   spread,
   solveFor,
+  tune,
+  threshold,
+  render,
   weigh,
   topologies,
   graft,

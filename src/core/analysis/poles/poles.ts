@@ -32,7 +32,7 @@ export interface PoleResult {
 }
 
 /** A pole whose real part is this small a part of itself lies on the axis. */
-const ON_AXIS = 1e-12;
+export const ON_AXIS = 1e-12;
 
 /**
  * Poles of a circuit and zeros of the transfer from its sources to a net: the finite generalised
@@ -51,16 +51,7 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
     });
   const { rhs } = analysis;
   const { slots, size } = analysis.exactMatrix();
-  const poles = rootsOf(size, slots);
-  // A frequency that means nothing to any circuit: what is undetermined there is so at all others.
-  if (!poles)
-    throw (
-      undetermined(analysis, 2 * Math.PI * 997.13, '') ??
-      new ReedError(
-        'singular',
-        'The circuit leaves a voltage or a current undetermined at every frequency: check the feedback around its op-amps.',
-      )
-    );
+  const poles = polesOf(analysis);
   const border: ExactSlot[] = [{ ...EMPTY, row: size, column: unknown, g: long(1) }];
   for (let row = 0; row < size; row++) {
     const amplitude = Math.hypot(rhs.re[row], rhs.im[row]);
@@ -74,7 +65,7 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
   }
   // Without a source, or with nothing of it at the probe, there is no transfer that could have zeros.
   const zeros = border.length > 1 ? (rootsOf(size + 1, [...slots, ...border]) ?? []) : [];
-  const lean = poles.map((p) => p.re / (Math.hypot(p.re, p.im) || 1));
+  const lean = poles.map(growth);
   const atZero = poles.some(({ re, im }) => re === 0 && im === 0)
     ? (undetermined(analysis, 0, ' at rest')?.message ??
       'Something in the circuit keeps what it was given at rest.')
@@ -93,6 +84,28 @@ export function polesAndZeros(circuit: Circuit, probe: string, signal?: AbortSig
   };
 }
 
+/**
+ * The poles alone, of a circuit as it stands.
+ *
+ * @throws ReedError `singular` as above
+ */
+export function polesOf(analysis: AcAnalysis): Root[] {
+  const { slots, size } = analysis.exactMatrix();
+  const poles = rootsOf(size, slots);
+  if (poles) return poles;
+  // A frequency that means nothing to any circuit: what is undetermined there is so at all others.
+  throw (
+    undetermined(analysis, 2 * Math.PI * 997.13, '') ??
+    new ReedError(
+      'singular',
+      'The circuit leaves a voltage or a current undetermined at every frequency: check the feedback around its op-amps.',
+    )
+  );
+}
+
+/** How far a pole leans to the right, from -1 to 1: minus its damping ratio; above nought it grows. */
+export const growth = ({ re, im }: Root): number => re / (Math.hypot(re, im) || 1);
+
 const EMPTY = { g: long(0), c: long(0), mostG: 1, mostC: 0 };
 
 /** What the equations leave undetermined at a frequency; undefined where they do not. */
@@ -102,7 +115,7 @@ function undetermined(analysis: AcAnalysis, omega: number, where: string): ReedE
 }
 
 /** f0 and Q of each pair; real roots alone; what counts more than once, once with its number. */
-function figuresOf(roots: readonly Root[]): RootFigures[] {
+export function figuresOf(roots: readonly Root[]): RootFigures[] {
   const list: RootFigures[] = [];
   for (const root of roots) {
     const same = roots.filter(({ re, im }) => re === root.re && im === root.im);

@@ -1,0 +1,118 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { figuresOf, growth, ON_AXIS, polesOf, type RootFigures } from '@/core/analysis/poles/poles';
+import { messageOf, ReedError } from '@/core/errors';
+import { HALF_POWER_DB } from '@/core/response/decibels';
+import type { Extreme } from '@/core/response/extremes';
+import type { Band, Landmark } from '@/core/response/landmarks';
+import { ResponseReader } from '@/core/response/readings';
+import { responseOf } from '@/core/response/response';
+import type { Varied } from './vary';
+
+/** A filter with its control at one value. */
+export interface TuneRow {
+  value: number;
+  /** Where half the plateau's power passes: above it, or below where nothing above ends. */
+  halfPowerHz: number | null;
+  /** The highest point, where the level falls to both sides of it. */
+  peakHz: number | null;
+  peakDb: number;
+  plateauDb: number;
+  /** Of the least damped pair of poles; below nought where it grows, null where there is no pair. */
+  q: number | null;
+  stable: boolean;
+}
+
+/** Readings are looked for so far beyond the first and the last pole that sound can meet. */
+const BEYOND = 1000;
+const HEARD: Band = { fromHz: 20, toHz: 20_000 };
+const LEAST_HZ = 1e-3;
+const MOST_HZ = 1e9;
+
+/** A plateau that reaches an end of what is looked at is read there, where it is flattest, dB. */
+const FLAT_DB = 3e-3;
+
+/**
+ * What a control does: the circuit biased and solved anew at each value.
+ *
+ * @throws ReedError `circuit` where no source drives it, `convergence` naming the value whose operating point was not found, `range` for a
+ *   value that cannot be
+ */
+export function* tune(at: Varied, probe: string, values: Iterable<number>): Generator<TuneRow> {
+  let analysis: AcAnalysis | undefined;
+  for (const value of values) {
+    const circuit = at(value);
+    try {
+      if (!analysis?.take(circuit)) analysis = new AcAnalysis(circuit);
+    } catch (error) {
+      if (!(error instanceof ReedError) || error.code !== 'convergence') throw error;
+      throw new ReedError('convergence', `At ${value}: ${messageOf(error)}`, error.place);
+    }
+    yield rowOf(analysis, probe, value);
+  }
+}
+
+function rowOf(analysis: AcAnalysis, probe: string, value: number): TuneRow {
+  const { re, im } = analysis.rhs;
+  if (!re.some((x, i) => x !== 0 || im[i] !== 0))
+    throw new ReedError(
+      'circuit',
+      'No source has an a.c. amplitude, so there is no response: give the signal’s source acVolts.',
+    );
+  const poles = polesOf(analysis);
+  const figures = figuresOf(poles);
+  const reader = new ResponseReader(responseOf(analysis, probe), around(figures));
+  const { value: peakDb, hz, isPeak } = reader.highest();
+  const pairs = figures.filter((f) => f.q !== null);
+  const leaning = (f: RootFigures) => growth(f.roots[0]);
+  const least = pairs.reduce<RootFigures | undefined>(
+    (a, b) => (a && leaning(a) >= leaning(b) ? a : b),
+    undefined,
+  );
+  const plateau = plateauOf(reader);
+  return {
+    value,
+    halfPowerHz: halfPower(reader, plateau, 'upper') ?? halfPower(reader, plateau, 'lower'),
+    peakHz: isPeak ? hz : null,
+    peakDb,
+    plateauDb: plateau.value,
+    q: least && Number.isFinite(least.q) ? least.q : null,
+    stable: poles.every((p) => growth(p) < -ON_AXIS),
+  };
+}
+
+function plateauOf(reader: ResponseReader): Extreme {
+  const plateau = reader.plateau();
+  for (const hz of [reader.span.fromHz, reader.span.toHz]) {
+    const value = reader.levelAt(hz);
+    if (Math.abs(value - plateau.value) < FLAT_DB) return { hz, value };
+  }
+  return plateau;
+}
+
+function halfPower(
+  reader: ResponseReader,
+  { hz, value }: Extreme,
+  side: 'upper' | 'lower',
+): number | null {
+  try {
+    return reader.crossing(value - HALF_POWER_DB, hz, side, HALF_POWER_DB).hz;
+  } catch (error) {
+    if (error instanceof ReedError && error.code === 'range') return null;
+    throw error;
+  }
+}
+
+/** Where its curve bends, and where its readings are looked for. */
+function around(poles: readonly RootFigures[]): { span: Band; landmarks: Landmark[] } {
+  const landmarks = poles.flatMap(({ f0Hz, q }) =>
+    f0Hz > LEAST_HZ && f0Hz < MOST_HZ ? [{ hz: f0Hz, q: Math.abs(q ?? 0.5) }] : [],
+  );
+  const hz = [...landmarks.map((l) => l.hz), HEARD.fromHz, HEARD.toHz];
+  return {
+    landmarks,
+    span: {
+      fromHz: Math.max(LEAST_HZ, Math.min(...hz) / BEYOND),
+      toHz: Math.min(MOST_HZ, Math.max(...hz) * BEYOND),
+    },
+  };
+}
