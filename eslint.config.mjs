@@ -33,6 +33,7 @@ const layers = [
   'library',
   'drawing',
   'topologies',
+  'cells',
   'slots',
   'design',
   'fit',

@@ -15,6 +15,7 @@ const BY_WORD = new Map(PART_KINDS.map((k) => [k.noun.replaceAll(' ', '-'), k]))
  *   tap high 12,3                  a further output, with its name
  *   input second 2,9               a further input, with its name
  *   ground 4,9
+ *   name b1 2,9                    a net’s name: places with the same name are joined
  *   resistor R1 2,6 right          a part: kind, id, place, which way it points
  *   capacitor C1 6,7 down left     ... and where its label stands
  *   op-amp A1 14,6 minus           an amplifier: upper input and which it is
@@ -62,6 +63,7 @@ function symbol(words: string[]): DrawnSymbol {
   if (word === 'in' || word === 'out')
     return { kind: 'port', name: rest[1] ?? word, flow: word, net: word, at: point(rest[0]) };
   if (word === 'ground') return { kind: 'ground', at: point(rest[0]) };
+  if (word === 'name') return { kind: 'name', name: rest[0], at: point(rest[1]) };
   if (word === 'tap' || word === 'input') {
     const flow = word === 'tap' ? 'out' : 'in';
     return { kind: 'port', name: rest[0], flow, net: rest[0], at: point(rest[1]) };

@@ -1,0 +1,114 @@
+import { THERMAL_VOLTS } from '@/core/constants';
+import type { Drawing } from '@/core/drawing/drawing';
+import type { NamedModel } from '@/core/parts/part-kind';
+
+/** What one part of a cell is: numbers by name (the main one as `value`), and a device's model. */
+export interface CellPart {
+  value?: number;
+  more?: Readonly<Record<string, number>>;
+  model?: NamedModel;
+}
+
+/** A number of a part that a control moves, at both ends of its travel. */
+export interface CellMove {
+  part: string;
+  quantity: string;
+  from: number;
+  to: number;
+  law: 'even' | 'by ratio';
+}
+
+/** What a control of a cell is for. */
+export type ControlFor = 'cut-off' | 'resonance' | 'level';
+
+/** A knob, a control voltage or a control current. */
+export interface CellControl {
+  for: ControlFor;
+  name: string;
+  is: 'turn' | 'volts' | 'amps';
+  /** What stands at both ends of a control that is no turn of a shaft. */
+  span?: { from: number; to: number };
+  /** Where it stands at first, 0 to 1. */
+  at: number;
+  moves: readonly CellMove[];
+}
+
+/** What a cell is planned for. */
+export interface CellAsk {
+  /** Cut-off at both ends of its control. */
+  lowHz: number;
+  highHz: number;
+}
+
+export interface CellPlan {
+  parts: Record<string, CellPart>;
+  controls: CellControl[];
+}
+
+/** What the textbook says of a cell as it stands. */
+export interface TextbookFigures {
+  f0Hz: number;
+  /** Volts per volt where it passes. */
+  gain: number;
+  /** Of its least damped pair, where it has one. */
+  q?: number;
+  /** How often the loop hands on what comes round, where resonance is fed back. */
+  loop?: number;
+  /** At which that sings, and where. */
+  singsAt?: { loop: number; hz: number };
+}
+
+/** Numbers of the parts as they stand, with every control where it is: by part and quantity. */
+export type CellValues = (part: string, quantity?: string) => number;
+
+/** One thing that is to be known of a cell, with its formula and the numbers put in. */
+export interface CellReason {
+  of: string;
+  text: string;
+  /** TeX; with the numbers put in. */
+  formula?: string;
+  numbers?: string;
+  /** What a rule of thumb says, where that differs. */
+  rule?: string;
+}
+
+/**
+ * A voltage-controlled filter: one file each. Unlike a topology it promises no response: its devices
+ * are bent, load each other and need bias, so what it does is what the solved circuit says. The
+ * textbook’s figures stand beside that.
+ */
+export interface Cell {
+  id: string;
+  name: string;
+  /** A few words for a stage card. */
+  short: string;
+  drawing: Drawing;
+  /** Cut-offs that it can be planned for. */
+  limits: { leastHz: number; mostHz: number };
+  usual: CellAsk;
+  /** Values of its parts and its controls for what is asked. */
+  plan(ask: CellAsk): CellPlan;
+  textbook(values: CellValues): TextbookFigures;
+  /** How far the textbook’s cut-off may be from the solved one in its valid range, as a part of it. */
+  agrees: number;
+  reasons(values: CellValues): CellReason[];
+  /** How it works; its control and law; how it is biased; what it cannot do. */
+  about: string;
+  control: string;
+  bias: string;
+  avoid: string;
+}
+
+export const TWO_PI = 2 * Math.PI;
+
+/** Transconductance of a differential pair at rest: i = I tanh(v / 2 VT). */
+export const pairSiemens = (amps: number): number => amps / (2 * THERMAL_VOLTS);
+
+/** Tail current for which a differential pair has this transconductance. */
+export const pairAmps = (siemens: number): number => siemens * 2 * THERMAL_VOLTS;
+
+/** The span of a control voltage of a volt an octave from nought up. */
+export const voltAnOctave = ({ lowHz, highHz }: CellAsk): { from: number; to: number } => ({
+  from: 0,
+  to: Math.log2(highHz / lowHz),
+});
