@@ -50,4 +50,3 @@ export function circuitOfPlan(cell: Cell, plan: CellPlan, at: readonly number[])
   });
   return makeCircuit([UNIT_SOURCE, ...parts]);
 }
-

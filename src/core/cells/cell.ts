@@ -19,7 +19,8 @@ export interface CellMove {
 }
 
 /** What a control of a cell is for. */
-export type ControlFor = 'cut-off' | 'resonance' | 'level';
+export const CONTROLS_FOR = ['cut-off', 'resonance', 'level'] as const;
+export type ControlFor = (typeof CONTROLS_FOR)[number];
 
 /** A knob, a control voltage or a control current. */
 export interface CellControl {

@@ -70,10 +70,7 @@ export const transistorLadder: Cell = {
   limits: { leastHz: 1, mostHz: 50_000 },
   usual: { lowHz: 30, highHz: 12_000 },
   plan(ask) {
-    const farads = nearestPreferred(
-      TOP_AMPS / 2 / THERMAL_VOLTS / (2 * TWO_PI * ask.highHz),
-      'E6',
-    );
+    const farads = nearestPreferred(TOP_AMPS / 2 / THERMAL_VOLTS / (2 * TWO_PI * ask.highHz), 'E6');
     const amps = (hz: number) => 2 * THERMAL_VOLTS * 2 * TWO_PI * hz * farads;
     const [low, high] = [amps(ask.lowHz), amps(ask.highHz)];
     const at = 0.6;

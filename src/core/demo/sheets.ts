@@ -1,4 +1,5 @@
 import { activeHallSpeaker, activeShelfSpeaker, hallSpeaker, shelfSpeaker } from './crossovers';
+import { keyboardVoice } from './voices';
 import { makeBank } from '@/core/bank/make';
 import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -20,7 +21,9 @@ export function demoSheets(at: string): Sheet[] {
   }));
   return [
     ...designed,
-    ...[shelfSpeaker, activeShelfSpeaker, hallSpeaker, activeHallSpeaker].map((make) => make(at)),
+    ...[keyboardVoice, shelfSpeaker, activeShelfSpeaker, hallSpeaker, activeHallSpeaker].map(
+      (make) => make(at),
+    ),
   ];
 }
 

@@ -1,6 +1,7 @@
 import * as z from 'zod';
 import { opAmpModelSchema } from '@/core/circuit/devices/op-amp-model';
 import { notNegative, positive } from '@/core/circuit/part';
+import { CONTROLS_FOR } from '@/core/cells/cell';
 import { bankSchema } from '@/core/sheet/bank-schema';
 import type { Drawing } from '@/core/drawing/drawing';
 import { MAKINGS } from '@/core/fit/offers';
@@ -141,6 +142,8 @@ export const stageSchema = z.strictObject({
   name: name.optional(),
   /** The topology it was designed as. */
   topology: z.string().max(64, 'must be at most 64 characters long').optional(),
+  /** The voltage-controlled cell that its drawing was taken from. */
+  cell: z.string().max(64, 'must be at most 64 characters long').optional(),
   /** Its own drawing, where it has been changed or was never any topology’s. */
   drawing: drawingSchema.optional(),
   /** "ask": redesigned whenever the ask changes; "hand": put there by hand and left alone. */
@@ -228,6 +231,10 @@ export const controlSchema = z.strictObject({
   id,
   name,
   is: z.enum(['turn', 'volts', 'amps']),
+  /** What it is for, where the cell that it came with says so. */
+  for: z.enum(CONTROLS_FOR).optional(),
+  /** The volts or amperes at both ends of its travel, where it is no turn of a shaft. */
+  span: z.strictObject({ from: figure, to: figure }).optional(),
   /** Where it stands, from 0 to 1 of its travel. */
   at: between(0, 1),
   /** The key that turns it up; with Shift it turns it down. */

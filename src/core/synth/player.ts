@@ -122,7 +122,7 @@ export class Player {
    * @param output volts of the probe at the end of each
    */
   play(input: Float64Array, output: Float64Array): void {
-    for (let k = 0; k < input.length; ) {
+    for (let k = 0; k < input.length;) {
       const count = Math.min(CompiledSteps.most, input.length - k);
       const taken = this.quick(input, output, k, count);
       k += taken;

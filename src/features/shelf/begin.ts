@@ -2,10 +2,13 @@ import { makeBank } from '@/core/bank/make';
 import { redivided } from '@/core/crossover/make';
 import { mainHz, placedAt } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
+import { inWords } from '@/core/quantity/format';
 import { makeSheet, makeStage } from '@/core/sheet/make';
 import { ownStage } from '@/core/sheet/own-stage';
 import type { Sheet } from '@/core/sheet/schema';
+import { voiceSheet } from '@/core/sheet/voice';
 import { topologyOf } from '@/core/topologies';
+import type { Cell, CellAsk } from '@/core/cells/cell';
 import type { Job } from './jobs';
 
 /**
@@ -20,6 +23,7 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
   if (job.crossover) return movedTo(job.crossover(at), hz, title);
   const common = { id: 'new', title, at, source: job.source, load: job.load };
   if (job.bank) return makeBank({ ...common, centresHz: job.bank.map((x) => x * hz) });
+  if (job.cell) return voiceSheet({ ...common, cell: job.cell, ...rangeAbout(job.cell, hz) });
   const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
   const { stages } = job;
   const [way] = sheet.ways;
@@ -57,4 +61,17 @@ function movedTo({ demo: _, ...sheet }: Sheet, hz: number, title: string): Sheet
   const by = hz / crossover.splitsHz[0];
   const splitsHz = crossover.splitsHz.map((f) => f * by);
   return { ...redivided(sheet, { ...crossover, splitsHz }), id: 'new', title };
+}
+
+/** The range of a cell’s usual width about a frequency, as far as it goes. */
+function rangeAbout({ usual, limits }: Cell, hz: number): CellAsk {
+  const half = Math.sqrt(usual.highHz / usual.lowHz);
+  const lowHz = Math.max(limits.leastHz, hz / half);
+  const highHz = Math.min(limits.mostHz, hz * half);
+  if (!(lowHz < highHz))
+    throw new ReedError(
+      'range',
+      `This circuit can be planned from ${inWords(limits.leastHz, 'hertz')} to ${inWords(limits.mostHz, 'hertz')}: ask for a frequency within that.`,
+    );
+  return { lowHz, highHz };
 }

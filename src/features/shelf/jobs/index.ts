@@ -25,6 +25,8 @@ import { trimGainTop } from './trim-gain-top';
 import { turnPhase } from './turn-phase';
 import { twoWays } from './two-ways';
 import { twoWaysActive } from './two-ways-active';
+import { voiceCascade } from './voice-cascade';
+import { voiceLadder } from './voice-ladder';
 
 export { PEOPLE, type Job } from './job';
 
@@ -51,6 +53,8 @@ const ALL: readonly Job[] = [
   shelf,
   coils,
   bank,
+  voiceCascade,
+  voiceLadder,
   twoWays,
   twoWaysActive,
   threeWays,

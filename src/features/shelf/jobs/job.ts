@@ -1,4 +1,5 @@
 import type { Ask } from '@/core/design/ask';
+import type { Cell } from '@/core/cells/cell';
 import type { Reading, Sheet } from '@/core/sheet/schema';
 import type { StageAsk } from '@/core/topologies/topology';
 
@@ -9,6 +10,7 @@ export const PEOPLE = {
   tweaker: 'Trimming an amplifier or a line',
   steep: 'Holding limits, or going without power',
   bank: 'Making many bands',
+  synth: 'Moving a cut-off by a knob or a voltage',
   speaker: 'Dividing the band among loudspeaker units',
   tracer: 'Drawing up a circuit that exists',
 } as const;
@@ -34,10 +36,12 @@ export interface Job {
   own?: true;
   /** What such a sheet is judged by, at a frequency. */
   readings?: (hz: number) => Reading[];
-  source: { name: string; ohms: number };
+  source: { name: string; ohms: number; volts?: number };
   load: { name: string; ohms: number | null };
   /** Centres of a bank's channels, relative to the ask's; the ask then only places it. */
   bank?: readonly number[];
+  /** The voltage-controlled cell to begin with, in the middle of its range at the ask’s frequency. */
+  cell?: Cell;
   /** The crossover to begin with, as it is at the ask’s frequency; it is moved along with that. */
   crossover?: (at: string) => Sheet;
 }

@@ -1,0 +1,89 @@
+import type { Cell, CellAsk, CellPart } from '@/core/cells/cell';
+import { HALF_POWER_DB } from '@/core/response/decibels';
+import { makeSheet } from './make';
+import type { Control, Reading, Sheet, Stage, StagePart } from './schema';
+
+const partOf = ({ value, more, model }: CellPart): StagePart => ({
+  ...(value === undefined ? {} : { value }),
+  chosen: 'hand',
+  ...(more ? { more: { ...more } } : {}),
+  ...(model ? { model } : {}),
+});
+
+/** A cell as a stage, planned for a range of cut-offs, and what controls it. */
+export function cellStage(
+  id: string,
+  cell: Cell,
+  ask: CellAsk,
+): { stage: Stage; controls: Control[] } {
+  const plan = cell.plan(ask);
+  const { symbols, wires } = cell.drawing;
+  return {
+    stage: {
+      id,
+      name: cell.name,
+      cell: cell.id,
+      drawing: structuredClone({ symbols, wires }),
+      origin: 'hand',
+      bypassed: false,
+      parts: Object.fromEntries(
+        Object.entries(plan.parts).map(([part, data]) => [part, partOf(data)]),
+      ),
+    },
+    controls: plan.controls.map(({ for: what, moves, ...control }, k) => ({
+      ...control,
+      id: `${id}c${k + 1}`,
+      for: what,
+      moves: moves.map((move) => ({ stage: id, ...move })),
+    })),
+  };
+}
+
+/** What a voltage-controlled filter is read by. */
+const voiceReadings = (): Reading[] => [
+  {
+    id: 'r1',
+    measure: {
+      measure: 'edge',
+      downDb: HALF_POWER_DB,
+      side: 'upper',
+      reference: { from: 'plateau' },
+    },
+  },
+  { id: 'r2', measure: { measure: 'peak-level' } },
+  { id: 'r3', measure: { measure: 'plateau' } },
+];
+
+export interface VoiceRequest extends CellAsk {
+  id: string;
+  demo?: string;
+  title: string;
+  at: string;
+  cell: Cell;
+  source: { name: string; ohms: number; volts?: number };
+  load: { name: string; ohms: number | null };
+}
+
+/** A sheet that begins with a voltage-controlled cell. */
+export function voiceSheet({ cell, lowHz, highHz, ...request }: VoiceRequest): Sheet {
+  const sheet = makeSheet({
+    ...request,
+    // The ask only says what the sheet is about: the cell does not follow it.
+    ask: {
+      kind: 'low-pass',
+      shape: 'butterworth',
+      order: 4,
+      edgeHz: Math.sqrt(lowHz * highHz),
+      edge: 'half-power',
+    },
+    readings: voiceReadings(),
+  });
+  const { stage, controls } = cellStage('s1', cell, { lowHz, highHz });
+  const [way] = sheet.ways;
+  return {
+    ...sheet,
+    ways: [{ ...way, stages: [stage] }],
+    controls,
+    view: { ...sheet.view, fromHz: 20, toHz: 20_000 },
+  };
+}
