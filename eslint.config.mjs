@@ -46,6 +46,7 @@ const layers = [
   'bank',
   'crossover',
   'lenses',
+  'listen',
   'jobs',
   'formats',
   'demo',

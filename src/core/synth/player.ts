@@ -1,4 +1,5 @@
 import { CompiledSteps, type Way } from '@/core/analysis/compiled/compiled-steps';
+import { AUDIBLE } from '@/core/analysis/compiled/stepped-circuit';
 import { OperatingPointSearch } from '@/core/analysis/dc/search';
 import { netUnknown } from '@/core/analysis/net-unknown';
 import { Drive } from '@/core/analysis/transient/drive';
@@ -85,19 +86,16 @@ export class Player {
     return this.search.system;
   }
 
+  /** Values of a circuit by parameter of the system; undefined where it is wired otherwise. */
+  valuesOf(circuit: Circuit): Float64Array | undefined {
+    return valuesOfAlike(this.system, withOpenSource(circuit, this.options.source));
+  }
+
   /**
    * The circuit's values are these from now on; voltages stay where they are.
    *
-   * @returns false where it is wired otherwise, and nothing has changed
+   * @param values by parameter of the system; of those only the independent ones count
    */
-  take(circuit: Circuit): boolean {
-    const values = valuesOfAlike(this.system, withOpenSource(circuit, this.options.source));
-    if (!values) return false;
-    this.set(values);
-    return true;
-  }
-
-  /** The same by parameter of the system: independent values only. */
   set(values: ArrayLike<number>): void {
     const { equations } = this.search;
     const { all } = equations.values;
@@ -202,6 +200,7 @@ export class Player {
       inputs: this.rows,
       outputs: this.unknown < 0 ? [] : [this.unknown],
       size: { least: LEAST_SWING, forgetting: FORGETTING, volts: LEAST_VOLTS },
+      exactness: AUDIBLE,
       seconds,
     });
     if (this.kernel && !this.kernel.prepare(seconds)) this.kernel = undefined;

@@ -4,11 +4,11 @@ import type { Values } from '@/core/circuit/values';
 import type { LargeSignalEquations } from '../large-signal/equations';
 import { SingularPlan } from '../linear/plan';
 import { SOUND_CHANGES } from '../linear/trust';
-import { inPairs, install } from './step-devices';
+import { inPairs, install, withoutCharges } from './step-devices';
 import { stepKernel, type StepKernel } from './step-kernel';
 import { even } from './step-layout';
 import { stepOrder } from './step-order';
-import type { Refusal, SteppedCircuit } from './stepped-circuit';
+import { EXACT, type Exactness, type Refusal, type SteppedCircuit } from './stepped-circuit';
 import { compiled } from './wasm';
 
 /** The present law of each element. */
@@ -48,6 +48,8 @@ export interface StepsRequest {
   /** Unknowns written down after each step. */
   outputs: readonly number[];
   size: SteppedCircuit['size'];
+  /** By default for figures. */
+  exactness?: Exactness;
   /** Length of the first steps, seconds: the order of pivots is made for it. */
   seconds: number;
 }
@@ -77,6 +79,8 @@ export class CompiledSteps {
     private readonly circuit: SteppedCircuit,
     private readonly elements: readonly (readonly [number, number])[],
     private readonly rest: Float64Array,
+    /** Capacitances of devices that are held, by slot. */
+    private readonly held: Float64Array | undefined,
     private readonly kernel: StepKernel,
     module: WebAssembly.Module,
   ) {
@@ -95,24 +99,29 @@ export class CompiledSteps {
   static of(
     equations: LargeSignalEquations,
     x: Float64Array,
-    { rest, restRows, inputs, outputs, size, seconds }: StepsRequest,
+    { rest, restRows, inputs, outputs, size, exactness = EXACT, seconds }: StepsRequest,
   ): CompiledSteps | undefined {
     if (equations.size > MOST_UNKNOWNS) return undefined;
     const { pattern, system } = equations;
-    const laws = lawsIn(equations.values);
+    const whole = lawsIn(equations.values);
+    const laws = exactness.held ? whole.map(withoutCharges) : whole;
     const devices = equations.values.elements.map((element, i) => install(element, laws[i]));
     const marks = (...lists: readonly Int32Array[]) => {
       const marked = new Uint8Array(pattern.rows.length);
       for (const list of lists) for (const slot of list) marked[slot] = 1;
       return marked;
     };
-    const [resistive, reactive] = [equations.resistiveSlots, equations.reactiveSlots];
+    equations.evaluate(x);
+    const { conductances, capacitances } = equations;
+    const held = exactness.held ? capacitances.map((c, slot) => c - pattern.c[slot]) : undefined;
+    const [resistive, linear] = [equations.resistiveSlots, equations.reactiveSlots];
+    const reactive = held
+      ? Int32Array.from([...linear, ...Array.from(held.keys()).filter((slot) => held[slot] !== 0)])
+      : linear;
     const stamped = marks(resistive, reactive);
     const nets = system.unknowns.filter((u) => u.kind === 'net').length;
     try {
       const wanted = new Set([...Array(nets).keys(), ...outputs]);
-      equations.evaluate(x);
-      const { conductances, capacitances } = equations;
       const sample = conductances.map((g, slot) => g + (2 / seconds) * capacitances[slot]);
       const circuit: SteppedCircuit = {
         pattern,
@@ -125,6 +134,7 @@ export class CompiledSteps {
         inputs,
         outputs,
         size,
+        exactness,
       };
       const kernel = stepKernel(circuit, MOST_STEPS);
       const module = compiled(kernel.bytes);
@@ -132,7 +142,7 @@ export class CompiledSteps {
       const elements = circuit.pairs.map(
         ([a, b]) => [devices.indexOf(a), devices.indexOf(b)] as const,
       );
-      return new CompiledSteps(equations, circuit, elements, rest, kernel, module);
+      return new CompiledSteps(equations, circuit, elements, rest, held, kernel, module);
     } catch (error) {
       if (error instanceof SingularPlan || error instanceof RangeError) return undefined;
       throw error;
@@ -150,9 +160,10 @@ export class CompiledSteps {
     const { g, c } = equations.pattern;
     const pace = 2 / seconds;
     for (let slot = 0; slot < g.length; slot++) {
-      doubles[layout.matrix / 8 + slot] = g[slot] + pace * c[slot];
+      const storage = this.held ? c[slot] + this.held[slot] : c[slot];
+      doubles[layout.matrix / 8 + slot] = g[slot] + pace * storage;
       doubles[layout.conductance / 8 + slot] = g[slot];
-      doubles[layout.storage / 8 + slot] = c[slot];
+      doubles[layout.storage / 8 + slot] = storage;
     }
     doubles.fill(pace, layout.pace / 8, layout.pace / 8 + 2);
     doubles.set(this.rest, layout.rest / 8);
@@ -182,7 +193,7 @@ export class CompiledSteps {
   enter({ x, charges, rates, points, earlierCharges, swing, late }: Way): void {
     const { doubles, kernel, circuit } = this;
     const { layout } = kernel;
-    doubles.set(charges, layout.charges / 8);
+    doubles.set(this.held ? this.heldCharges(x) : charges, layout.charges / 8);
     earlierCharges.forEach((list, i) => doubles.set(list, layout.earlierCharges[i] / 8));
     doubles.set(rates, layout.rates / 8);
     [x, points[0], points[1], x].forEach((point, i) => {
@@ -193,6 +204,17 @@ export class CompiledSteps {
       doubles[layout.swing / 8 + i] = i < circuit.nets ? swing[i] : 0;
       doubles[layout.late / 8 + i] = i < circuit.nets ? late[i] : 0;
     }
+  }
+
+  /** Charges as far as capacitances are held. */
+  private heldCharges(x: Float64Array): Float64Array {
+    const { doubles, kernel, equations } = this;
+    const { rows, columns } = equations.pattern;
+    const charges = new Float64Array(equations.size);
+    rows.forEach((row, slot) => {
+      charges[row] += doubles[kernel.layout.storage / 8 + slot] * x[columns[slot]];
+    });
+    return charges;
   }
 
   /**
@@ -229,9 +251,10 @@ export class CompiledSteps {
     equations.evaluate(x);
     for (let row = 0; row < charges.length; row++) {
       // A row that was left out says what a current is that nothing else depends on.
-      const loose = looseRows.has(row);
+      const loose = this.held !== undefined || looseRows.has(row);
+      // Where charges were held, the whole ones are those of the voltages.
       charges[row] = loose ? equations.charges[row] : doubles[layout.charges / 8 + row];
-      rates[row] = loose ? 0 : doubles[layout.rates / 8 + row];
+      rates[row] = looseRows.has(row) ? 0 : doubles[layout.rates / 8 + row];
       earlierCharges.forEach((list, i) => {
         if (!loose) list[row] = doubles[layout.earlierCharges[i] / 8 + row];
       });

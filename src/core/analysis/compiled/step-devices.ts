@@ -39,6 +39,18 @@ const hollow = ((): Arithmetic<number> => {
   };
 })();
 
+/** A law of currents alone. */
+export const withoutCharges = (law: Law): Law => ({
+  ...law,
+  name: `${law.name}, held`,
+  write: (a, drops, constants) =>
+    law
+      .write(a, drops, constants)
+      .flatMap(({ from, to, current, conductance }) =>
+        current === undefined ? [] : [{ from, to, current, conductance }],
+      ),
+});
+
 export function install({ inputs, rows }: NonlinearElement, law: Law): Installed {
   const of = (list: readonly number[], i: number) => (i < 0 ? -1 : list[i]);
   const zeros = (list: readonly unknown[]) => list.map(() => 0);
@@ -55,9 +67,6 @@ export function install({ inputs, rows }: NonlinearElement, law: Law): Installed
     })),
   };
 }
-
-/** Newton's method ends when no drop moved further than this part of the law's bend: the next move would be its square. */
-const LAST_MOVE = 1e-6;
 
 /** Two like devices that are worked out side by side, or one twice. */
 export type DevicePair = readonly [Installed, Installed];
@@ -105,12 +114,14 @@ export class PairCode {
   /**
    * @param constants where the pair's constants stand, and 1 / bend of each drop after them
    * @param pace where 2/h stands
+   * @param lastMove of a pass, as a part of a law's bend
    */
   constructor(
     private readonly algebra: Algebra,
     private readonly pair: DevicePair,
     private readonly constants: number,
     private readonly pace: number,
+    private readonly lastMove: number,
   ) {
     [this.step, this.pass, this.final] = algebra.loops;
   }
@@ -216,7 +227,7 @@ export class PairCode {
       const move = a.sub(solved, at);
       const perBend: Lanes = { at: this.constants + 16 * (law.constants.length + j) };
       a.push(a.mul(a.abs(move), perBend));
-      this.pass.pairOf(LAST_MOVE).pair('atMost').get(settled).pair('and').set(settled);
+      this.pass.pairOf(this.lastMove).pair('atMost').get(settled).pair('and').set(settled);
       if (most === undefined) a.push(solved);
       else a.push(a.add(at, a.max(a.min(move, a.number(most)), a.number(-most))));
       this.pass.set(this.at[j]);

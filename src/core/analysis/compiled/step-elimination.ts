@@ -3,9 +3,6 @@ import type { StepOrder } from './step-order';
 import { ONE, ZERO, type Algebra, type SignedProduct, type Term } from './terms';
 import { F64 } from './wasm';
 
-/** What may be left of an equation, as a part of its terms. */
-const UNFULFILLED = 1e-11;
-
 /** A number of the elimination: what is known before the passes, and what devices add in each. */
 interface Entry {
   steady: Term;
@@ -243,8 +240,10 @@ export class StepElimination {
   /**
    * Leave on the stack whether the solution fulfils the equations of the last pass: elimination in a
    * prescribed order loses digits by growth as well as by cancellation.
+   *
+   * @param rest what may be left of an equation, as a part of its terms
    */
-  pushFulfilled(): void {
+  pushFulfilled(rest: number): void {
     const { algebra, solution } = this;
     const code = algebra.loops[algebra.level];
     const [left, size] = [code.local(F64), code.local(F64)];
@@ -260,7 +259,7 @@ export class StepElimination {
         algebra.push(product, algebra.level);
         code.single('abs').single('add').set(size);
       }
-      code.get(left).single('abs').get(size).double(UNFULFILLED).single('mul');
+      code.get(left).single('abs').get(size).double(rest).single('mul');
       code.single('atMost').whole('and');
     }
   }

@@ -85,7 +85,8 @@ class StepWriter {
     };
     this.algebra = new Algebra(SINGLE, this.fold, [this.step, this.pass, this.final], allocate);
     this.devices = circuit.pairs.map(
-      (pair, i) => new PairCode(this.algebra, pair, layout.constants[i], layout.pace),
+      (pair, i) =>
+        new PairCode(this.algebra, pair, layout.constants[i], layout.pace, circuit.exactness.move),
     );
     this.elimination = new StepElimination(this.algebra, circuit.order, layout.doubt);
     const { algebra, points, inputAt } = this;
@@ -176,17 +177,20 @@ class StepWriter {
     const end = new StepEnd({ ...parts, nextAt: points[3] });
     algebra.level = FINAL;
     // Out of the block of all steps when the pivots lost too much.
-    final.number(Refusal.pivots).set(this.stage);
-    elimination.pushDoubt();
-    final.double(SOUND_CHANGES).single('atMost').whole('isZero').branchIf(1);
+    const { judged, rest } = circuit.exactness;
+    if (judged) {
+      final.number(Refusal.pivots).set(this.stage);
+      elimination.pushDoubt();
+      final.double(SOUND_CHANGES).single('atMost').whole('isZero').branchIf(1);
+    }
     elimination.substitute(new Set(circuit.order.unknowns));
     final.number(Refusal.unfulfilled).set(this.stage);
-    elimination.pushFulfilled();
+    elimination.pushFulfilled(rest);
     final.whole('isZero').branchIf(1);
     end.storePoint();
     final.number(Refusal.error).set(this.stage);
     end.findCharges();
-    end.checkError();
+    if (judged) end.checkError();
     end.keepState(this.outputAt);
   }
 

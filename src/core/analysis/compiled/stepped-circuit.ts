@@ -19,7 +19,27 @@ export interface SteppedCircuit {
   outputs: readonly number[];
   /** Parts of a net's size: what counts at least, how fast it is forgotten, volts that always count. */
   size: { least: number; forgetting: number; volts: number };
+  exactness: Exactness;
 }
+
+/** How exactly a step is solved. */
+export interface Exactness {
+  /** Newton's method ends when no drop moved further than this part of its law's bend: the next move would be its square. */
+  move: number;
+  /** What may be left of an equation, as a part of its terms. */
+  rest: number;
+  /** Whether the error of each step is judged, and the digits that its pivots lose. */
+  judged: boolean;
+  /** Whether the capacitances of devices are held at what they are where the steps are compiled. */
+  held: boolean;
+}
+
+/**
+ * For figures, and for ears: a millionth of the thermal voltage is what then may be wrong, and junctions
+ * of some picofarads, which sound hardly meets, cost nothing.
+ */
+export const EXACT: Exactness = { move: 1e-6, rest: 1e-11, judged: true, held: false };
+export const AUDIBLE: Exactness = { move: 1e-3, rest: 1e-8, judged: false, held: true };
 
 /** Why a step was not taken. */
 export enum Refusal {

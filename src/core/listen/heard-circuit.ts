@@ -1,0 +1,221 @@
+import { SOURCE } from '@/core/circuit/unit-source';
+import { turnedTo } from '@/core/sheet/knobs/travel';
+import { outNet } from '@/core/sheet/nets';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet } from '@/core/sheet/schema';
+import { Player } from '@/core/synth/player';
+import { Decimator } from './half-band';
+import { Oscillator } from './oscillator';
+import { Blocker } from './limiter';
+
+/** Samples between two looks at the controls: 1.3 ms at 48 kHz. */
+export const SLICE = 64;
+/** A value goes to where it is set by this part of the way a slice: there within some 7 ms, without a click. */
+const GLIDE = 0.25;
+/** Closer than this part of itself it is there. */
+const THERE = 1e-6;
+/** Oversampling that is tried, the finest first. */
+export const OVERSAMPLING = [8, 4, 2, 1] as const;
+
+/** How one number of the circuit goes along the travel of the control that notes open. */
+interface Course {
+  parameter: number;
+  from: number;
+  to: number;
+  byRatio: boolean;
+}
+
+/** The circuit of a sheet's way as it is heard: its values glide to what the sheet says. */
+export class HeardCircuit {
+  private readonly player: Player;
+  private readonly decimator: Decimator;
+  private readonly blocker: Blocker;
+  private readonly fine: Float64Array;
+  private courses: Course[] = [];
+  /** Where the opened control stands by itself, by parameter where all others are, and where they go. */
+  private at = 0;
+  private target: Float64Array;
+  private base: Float64Array;
+  private readonly values: Float64Array;
+  private opened = 0;
+  private gliding = false;
+
+  /**
+   * @param rate samples a second that are heard
+   * @param times steps of the engine to each
+   * @throws ReedError where the way cannot be solved
+   */
+  constructor(
+    private sheet: Sheet,
+    private readonly way: number,
+    rate: number,
+    readonly times: number,
+  ) {
+    const seconds = 1 / (rate * times);
+    const probe = outNet(sheet, way);
+    this.player = new Player(circuitOf(sheet, way), { source: SOURCE, probe, seconds });
+    this.decimator = new Decimator(times, SLICE);
+    this.fine = new Float64Array(SLICE * times);
+    this.blocker = new Blocker(rate);
+    this.blocker.reset(this.player.volts);
+    this.target = this.player.values.slice();
+    this.base = this.target.slice();
+    this.values = this.target.slice();
+    this.follow(sheet);
+  }
+
+  /** Seconds that it is heard late by. */
+  delay(rate: number): number {
+    return this.decimator.delay(rate);
+  }
+
+  get compiled(): boolean {
+    return this.player.compiled;
+  }
+
+  /** Steps that could not be settled. */
+  get lost(): number {
+    return this.player.lost;
+  }
+
+  /** Another of the same kind, at rest. */
+  fresh(sheet: Sheet, way: number, rate: number): HeardCircuit {
+    return new HeardCircuit(sheet, way, rate, this.times);
+  }
+
+  /** Whether a sheet differs only in values. */
+  isAlike(sheet: Sheet): boolean {
+    return this.player.valuesOf(circuitOf(sheet, this.way)) !== undefined;
+  }
+
+  /**
+   * Go to what the sheet says now.
+   *
+   * @returns false where it is wired otherwise: another must be made
+   */
+  take(sheet: Sheet): boolean {
+    const values = this.player.valuesOf(circuitOf(sheet, this.way));
+    if (!values) return false;
+    this.target = values;
+    this.gliding = true;
+    this.follow(sheet);
+    return true;
+  }
+
+  /** Which of its numbers notes move: those of the control for the cut-off. */
+  private follow(sheet: Sheet): void {
+    this.sheet = sheet;
+    this.courses = [];
+    const control = sheet.controls.find((c) => c.for === 'cut-off') ?? sheet.controls[0];
+    if (!control) return;
+    this.at = control.at;
+    const places = [0, 0.5, 1].map((at) =>
+      this.player.valuesOf(circuitOf(turnedTo(sheet, control.id, at), this.way)),
+    );
+    const [low, middle, high] = places;
+    if (!low || !middle || !high) return;
+    low.forEach((from, parameter) => {
+      const to = high[parameter];
+      if (from === to || this.player.system.parameters[parameter].by) return;
+      const even = (from + to) / 2;
+      const byRatio = from * to > 0 && Math.abs(middle[parameter] - even) > 1e-6 * Math.abs(even);
+      this.courses.push({ parameter, from, to, byRatio });
+    });
+  }
+
+  /** Octaves or volts over the whole travel of the control, where it says so. */
+  get span(): number | undefined {
+    const control = this.sheet.controls.find((c) => c.for === 'cut-off');
+    return control?.span ? Math.abs(control.span.to - control.span.from) : undefined;
+  }
+
+  /** Open the cut-off by a part of its travel, from now on. */
+  open(by: number): void {
+    const next = this.courses.length > 0 ? by : 0;
+    if (next !== this.opened || this.gliding) {
+      this.opened = next;
+      this.move();
+    }
+  }
+
+  private move(): void {
+    const { base, target, values } = this;
+    let there = true;
+    for (let i = 0; i < base.length; i++) {
+      const way = target[i] - base[i];
+      if (Math.abs(way) > THERE * Math.abs(target[i])) {
+        base[i] += GLIDE * way;
+        there = false;
+      } else base[i] = target[i];
+      values[i] = base[i];
+    }
+    this.gliding = !there;
+    if (this.opened !== 0) {
+      const at = Math.min(1, Math.max(0, this.at + this.opened));
+      for (const { parameter, from, to, byRatio } of this.courses)
+        // Where the knob itself is on its way, notes open from there.
+        values[parameter] = byRatio
+          ? base[parameter] * (to / from) ** (at - this.at)
+          : base[parameter] + (to - from) * (at - this.at);
+    }
+    this.player.set(values);
+  }
+
+  /**
+   * The next slice: volts of the source, step by step, in; what is heard, without its direct voltage,
+   * out.
+   */
+  play(input: Float64Array, output: Float64Array): void {
+    this.player.play(input, this.fine);
+    this.decimator.run(this.fine, output);
+    for (let k = 0; k < output.length; k++) output[k] = this.blocker.next(output[k]);
+  }
+}
+
+const circuitOf = (sheet: Sheet, way: number) => pathCircuit(sheet, way, 'built');
+
+/** Seconds of sound that are tried to see what a circuit costs. */
+const TRIAL_SECONDS = 0.03;
+const TRIAL_HZ = 110;
+/** Of a core that what is heard may take. */
+const MOST_SHARE = 0.35;
+
+export interface Afforded {
+  circuit: HeardCircuit;
+  /** Of a core, as it was just measured. */
+  share: number;
+}
+
+/**
+ * The circuit in steps as fine as this machine can take in time; the coarsest where it can take none.
+ *
+ * @param volts that it is to be played with
+ * @param clock milliseconds
+ */
+export function affordable(
+  sheet: Sheet,
+  way: number,
+  { rate, volts, clock }: { rate: number; volts: number; clock: () => number },
+): Afforded {
+  let found: Afforded | undefined;
+  for (const times of OVERSAMPLING) {
+    const circuit = new HeardCircuit(sheet, way, rate, times);
+    const input = new Float64Array(SLICE * times);
+    const output = new Float64Array(SLICE);
+    const slices = Math.ceil((TRIAL_SECONDS * rate) / SLICE);
+    const oscillator = new Oscillator('saw', rate * times);
+    let best = Infinity;
+    // The first goes to the compiler.
+    for (let turn = 0; turn < 3; turn++) {
+      const from = clock();
+      for (let k = 0; k < slices; k++) {
+        for (let i = 0; i < input.length; i++) input[i] = volts * oscillator.next(TRIAL_HZ);
+        circuit.play(input, output);
+      }
+      best = Math.min(best, (clock() - from) / 1000 / ((slices * SLICE) / rate));
+    }
+    found = { circuit: new HeardCircuit(sheet, way, rate, times), share: best };
+    if (best < MOST_SHARE) break;
+  }
+  return found!;
+}
