@@ -5,6 +5,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { renderProgram } from './render-program';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -25,6 +26,7 @@ export const JOBS = {
   spread,
   matching,
   partsList,
+  renderProgram,
   solvePart,
   spreadPortion,
   stretch,

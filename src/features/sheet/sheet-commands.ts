@@ -1,6 +1,7 @@
 import { editView, useSession } from '@/store/sheet-session';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { Command } from '../shell/commands';
+import { setListening, useListening } from '../listen/listening';
 import { attempt, attemptStored } from '../shell/tell';
 import { addStage, duplicateStage, moveStage, removeStage, toggleBypass } from './actions/stages';
 import { fitAgain } from './actions/parts';
@@ -51,6 +52,14 @@ export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readon
     keys: 'l',
     words: 'bill of materials buy cost stock print',
     run: toParts,
+  },
+  {
+    id: 'listen',
+    title: 'Listen to it',
+    group: 'Sheet',
+    keys: 'j',
+    words: 'hear play sound audition',
+    run: () => setListening({ open: !useListening.getState().open }),
   },
   { id: 'shelf', title: 'Go to the shelf', group: 'Sheet', keys: 'h', run: toShelf },
   ...EXPORTS.map((e): Command => ({

@@ -1,13 +1,14 @@
 'use client';
 
 import { Button, Dropdown, Popover } from 'antd';
-import { Download, Redo2, Undo2 } from 'lucide-react';
+import { Download, Headphones, Redo2, Undo2 } from 'lucide-react';
 import { lazy, memo, Suspense, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { redo, undo, useSession } from '@/store/sheet-session';
+import { setListening, useListening } from '../listen/listening';
 import { Coming } from '../shell/coming';
 import { attempt, attemptStored } from '../shell/tell';
 import { setTitle } from './actions/ask';
@@ -76,6 +77,7 @@ export const SheetHeader = memo(function SheetHeader({
           icon={<Redo2 size={16} />}
           onClick={redo}
         />
+        {ask && <ListenButton />}
         <Dropdown
           trigger={['click']}
           menu={{
@@ -93,6 +95,21 @@ export const SheetHeader = memo(function SheetHeader({
     </header>
   );
 });
+
+/** Opens the dock that lets the sheet be heard. */
+function ListenButton() {
+  const open = useListening((s) => s.open);
+  return (
+    <Button
+      type="text"
+      aria-label="Listen to it"
+      aria-pressed={open}
+      title="Listen to it"
+      icon={<Headphones size={16} />}
+      onClick={() => setListening({ open: !open })}
+    />
+  );
+}
 
 const TitleEditor = lazy(() => import('./title-editor').then((m) => ({ default: m.TitleEditor })));
 

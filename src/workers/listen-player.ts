@@ -1,0 +1,202 @@
+import { messageOf } from '@/core/errors';
+import { Audition, type Side } from '@/core/listen/audition';
+import { SLICE } from '@/core/listen/heard-circuit';
+import type { Sheet } from '@/core/sheet/schema';
+import type { FromFeeder, PlayerState, ToPlayer } from './listen-messages';
+
+/** Samples that lie ready for the audio thread: what a knob does is heard so much later. */
+const AHEAD = 1152;
+/** The same while something is made, which takes some hundredths of a second at a time. */
+const AHEAD_MAKING = 8192;
+/** At first, and after something was lacking, there is so many times as much ahead; after each calm stretch half of it. */
+const WIDE = 4;
+const CALM = 1500;
+/** Slices that are sent together. */
+const TOGETHER = 2;
+/** What it says of itself comes so often, milliseconds. */
+const EVERY = 250;
+
+/** How much comes in before it counts as late and is left out, samples. */
+const MOST_INCOMING = 4096;
+
+/**
+ * Plays ahead of the audio thread: as much as it has played is made anew. Lives in a worker; the page
+ * tells it what, and the audio thread how far it is.
+ */
+export class ListenPlayer {
+  private audition: Audition | undefined;
+  private port: MessagePort | undefined;
+  private sent = 0;
+  private played = 0;
+  private missed = 0;
+  private widened = WIDE;
+  private widenedAt = 0;
+  private least = 1;
+  private work: { side: Side | null; steps: Generator<void, void> }[] = [];
+  private working = false;
+  private readonly problems: PlayerState['problems'] = {};
+  private busy = 0;
+  private toldAt = 0;
+  private toldBusy = 0;
+  private incoming: Float32Array[] = [];
+  private incomingAt = 0;
+
+  /**
+   * @param say to the page
+   * @param later runs something once messages that wait have been taken
+   */
+  constructor(
+    private readonly say: (state: PlayerState) => void,
+    private readonly later: (run: () => void) => void,
+    private readonly clock: () => number = () => performance.now(),
+  ) {}
+
+  hear(message: ToPlayer): void {
+    if (message.is === 'begin') {
+      this.audition = new Audition(message.rate, this.clock);
+      this.port = message.port;
+      this.sent = this.played = this.missed = 0;
+      this.port.onmessage = (event: MessageEvent<FromFeeder>) => this.fed(event.data);
+      this.toldAt = this.widenedAt = this.clock();
+      return;
+    }
+    const { audition } = this;
+    if (!audition) return;
+    switch (message.is) {
+      case 'program':
+        this.make(null, audition.play(message.program));
+        break;
+      case 'recording':
+        this.make(
+          null,
+          audition.record(message.samples ? Float64Array.from(message.samples) : undefined),
+        );
+        break;
+      case 'load':
+        this.make(message.side, audition.load(message.side, message.sheet as Sheet, message.way));
+        break;
+      case 'unload':
+        this.forget(message.side);
+        audition.unload(message.side);
+        delete this.problems[message.side];
+        break;
+      case 'choose':
+        audition.choose(message.side);
+        break;
+      case 'press':
+        audition.score.press(message.semitones);
+        break;
+      case 'release':
+        audition.score.release(message.semitones);
+        break;
+    }
+    this.fill();
+  }
+
+  private fed({ played, missed, incoming }: FromFeeder): void {
+    this.played = played;
+    const now = this.clock();
+    if (missed > this.missed) {
+      // What was too little once is too little here.
+      this.least = Math.min(WIDE, 2 * this.least);
+      this.widened = WIDE;
+      this.widenedAt = now;
+    } else if (this.widened > this.least && now - this.widenedAt > CALM) {
+      this.widened /= 2;
+      this.widenedAt = now;
+    }
+    this.missed = missed;
+    if (incoming) {
+      this.incoming.push(incoming);
+      const waiting = this.incoming.reduce((n, block) => n + block.length, 0);
+      if (waiting > MOST_INCOMING) this.incoming = this.incoming.slice(-2);
+    }
+    this.fill();
+  }
+
+  /** Whatever is to be made for a side replaces what was being made for it. */
+  private make(side: Side | null, steps: Generator<void, void>): void {
+    this.forget(side);
+    this.work.push({ side, steps });
+    // What only changes values is done at once.
+    this.step();
+    if (this.work.length > 0 && !this.working) {
+      this.working = true;
+      this.later(this.goOn);
+    }
+  }
+
+  private forget(side: Side | null): void {
+    this.work = this.work.filter((w) => w.side !== side);
+  }
+
+  private readonly goOn = (): void => {
+    // First enough to last while the next piece is made.
+    this.fill(AHEAD_MAKING);
+    this.step();
+    this.working = this.work.length > 0;
+    if (this.working) this.later(this.goOn);
+    else this.tell();
+  };
+
+  private step(): void {
+    const [first] = this.work;
+    if (!first) return;
+    try {
+      if (!first.steps.next().done) return;
+      if (first.side) delete this.problems[first.side];
+    } catch (error) {
+      if (first.side) this.problems[first.side] = messageOf(error);
+    }
+    this.work = this.work.filter((w) => w !== first);
+    if (this.work.length === 0) this.tell();
+  }
+
+  /** Make what is lacking ahead of the audio thread. */
+  private fill(ahead = AHEAD * this.widened): void {
+    const { audition, port } = this;
+    if (!audition?.ready || !port) return;
+    const from = this.clock();
+    while (this.sent - this.played < ahead) {
+      const block = new Float32Array(SLICE * TOGETHER);
+      for (let k = 0; k < TOGETHER; k++)
+        audition.next(block.subarray(k * SLICE, (k + 1) * SLICE), this.nextIncoming());
+      this.sent += block.length;
+      port.postMessage(block, [block.buffer]);
+    }
+    this.busy += this.clock() - from;
+    if (this.clock() - this.toldAt > EVERY) this.tell();
+  }
+
+  private nextIncoming(): Float32Array | undefined {
+    const [block] = this.incoming;
+    if (!block) return undefined;
+    const slice = block.subarray(this.incomingAt, this.incomingAt + SLICE);
+    this.incomingAt += SLICE;
+    if (this.incomingAt >= block.length) {
+      this.incoming.shift();
+      this.incomingAt = 0;
+    }
+    return slice;
+  }
+
+  private tell(): void {
+    const { audition } = this;
+    if (!audition) return;
+    const now = this.clock();
+    const passed = now - this.toldAt;
+    const share = passed > 0 ? (this.busy - this.toldBusy) / passed : 0;
+    this.toldAt = now;
+    this.toldBusy = this.busy;
+    const [a, b] = [audition.state('a'), audition.state('b')];
+    this.say({
+      is: 'state',
+      sides: { ...(a ? { a } : {}), ...(b ? { b } : {}) },
+      problems: { ...this.problems },
+      loading: this.work.length > 0,
+      share,
+      limiting: audition.limiting,
+      missed: this.missed,
+    });
+  }
+}
