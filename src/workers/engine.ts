@@ -21,6 +21,9 @@ export interface JobOptions<N extends JobName> extends CallOptions {
 /** Workers for jobs: one for each core that is left, at least two, so that a long one blocks no other. */
 const JOB_WORKERS = Math.max(2, Math.min(4, (globalThis.navigator?.hardwareConcurrency ?? 2) - 1));
 
+/** Where jobs are to be gentle they begin once edits have rested for so long, milliseconds. */
+const REST = 400;
+
 type Remote = Comlink.Remote<EngineWorker>;
 
 function startWorker(): Hosted<Remote> {
@@ -46,6 +49,9 @@ function startWorker(): Hosted<Remote> {
 export class Engine {
   /** So many jobs run at once; more wait for each other. */
   readonly jobWorkers = JOB_WORKERS;
+  /** Whether something must not miss its beat: jobs then leave the machine to it and to the edits. */
+  gentle = false;
+  private editedAt = -Infinity;
   private readonly edits: WorkerHost<Remote>;
   private readonly jobs: Pool<Remote>;
   /** By worker: what it was sent and what it sent. */
@@ -65,6 +71,7 @@ export class Engine {
 
   /** Everything a sheet shows. Results that stand on nothing that changed are the very same objects. */
   evaluate(sheet: Sheet, options: CallOptions = {}): Promise<Evaluation> {
+    this.editedAt = performance.now();
     return this.edits.call(async (remote, call) => {
       const { packer, unpacker } = this.parcelsOf(remote);
       const reply = await remote.evaluate(call, packSheet(packer, sheet));
@@ -93,6 +100,7 @@ export class Engine {
     input: JobInput<N>,
     { signal, progress }: JobOptions<N> = {},
   ): Promise<JobResult<N>> {
+    if (this.gentle) await this.rested(signal);
     // After a restart the steps come again from the first: each is handed over once.
     let handed = 0;
     let arrived = () => undefined as void;
@@ -116,6 +124,15 @@ export class Engine {
         setTimeout(resolve, 50);
       });
     return result;
+  }
+
+  /** Until no edit has been asked about for a while, or nobody waits any more. */
+  private async rested(signal: AbortSignal | undefined): Promise<void> {
+    for (;;) {
+      const left = this.editedAt + REST - performance.now();
+      if (left <= 0 || signal?.aborted) return;
+      await new Promise((resolve) => setTimeout(resolve, left));
+    }
   }
 
   /** End the workers; for whoever made an engine of his own. */

@@ -32,7 +32,8 @@ export class ListenPlayer {
   private widened = WIDE;
   private widenedAt = 0;
   private least = 1;
-  private work: { side: Side | null; steps: Generator<void, void> }[] = [];
+  private work: { side: Side | null; steps: Generator<void, void>; begun?: true }[] = [];
+  private readonly pending = new Map<Side, Extract<ToPlayer, { is: 'load' }>>();
   private working = false;
   private readonly problems: PlayerState['problems'] = {};
   private busy = 0;
@@ -73,9 +74,12 @@ export class ListenPlayer {
         );
         break;
       case 'load':
-        this.make(message.side, audition.load(message.side, message.sheet as Sheet, message.way));
-        break;
+        // Of a stream of edits only the last counts: it is taken once those that wait have been heard.
+        this.pending.set(message.side, message);
+        this.wake();
+        return;
       case 'unload':
+        this.pending.delete(message.side);
         this.forget(message.side);
         audition.unload(message.side);
         delete this.problems[message.side];
@@ -118,12 +122,13 @@ export class ListenPlayer {
   private make(side: Side | null, steps: Generator<void, void>): void {
     this.forget(side);
     this.work.push({ side, steps });
-    // What only changes values is done at once.
-    this.step();
-    if (this.work.length > 0 && !this.working) {
-      this.working = true;
-      this.later(this.goOn);
-    }
+    this.wake();
+  }
+
+  private wake(): void {
+    if (this.working) return;
+    this.working = true;
+    this.later(this.goOn);
   }
 
   private forget(side: Side | null): void {
@@ -131,13 +136,27 @@ export class ListenPlayer {
   }
 
   private readonly goOn = (): void => {
-    // First enough to last while the next piece is made.
-    this.fill(AHEAD_MAKING);
-    this.step();
-    this.working = this.work.length > 0;
-    if (this.working) this.later(this.goOn);
-    else this.tell();
+    this.working = false;
+    this.takePending();
+    const [first] = this.work;
+    if (first) {
+      // Enough to last while the next piece is made; what only changes values has none.
+      if (first.begun) this.fill(AHEAD_MAKING);
+      first.begun = true;
+      this.step();
+    }
+    this.fill();
+    if (this.work.length > 0) this.wake();
   };
+
+  private takePending(): void {
+    for (const [side, { sheet, way }] of this.pending) {
+      const steps = this.audition!.load(side, sheet as Sheet, way);
+      this.forget(side);
+      this.work.push({ side, steps });
+    }
+    this.pending.clear();
+  }
 
   private step(): void {
     const [first] = this.work;

@@ -2,7 +2,7 @@ import { SOURCE } from '@/core/circuit/unit-source';
 import { turnedTo } from '@/core/sheet/knobs/travel';
 import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
-import type { Sheet } from '@/core/sheet/schema';
+import type { Control, Sheet } from '@/core/sheet/schema';
 import { Player } from '@/core/synth/player';
 import { Decimator } from './half-band';
 import { Oscillator } from './oscillator';
@@ -32,6 +32,7 @@ export class HeardCircuit {
   private readonly blocker: Blocker;
   private readonly fine: Float64Array;
   private courses: Course[] = [];
+  private followed = '';
   /** Where the opened control stands by itself, by parameter where all others are, and where they go. */
   private at = 0;
   private target: Float64Array;
@@ -99,28 +100,34 @@ export class HeardCircuit {
 
   /** Which of its numbers notes move: those of the control for the cut-off. */
   private follow(sheet: Sheet): void {
+    const control = opening(sheet);
+    this.at = control?.at ?? 0;
     this.sheet = sheet;
-    this.courses = [];
-    const control = sheet.controls.find((c) => c.for === 'cut-off') ?? sheet.controls[0];
-    if (!control) return;
-    this.at = control.at;
-    const places = [0, 0.5, 1].map((at) =>
-      this.player.valuesOf(circuitOf(turnedTo(sheet, control.id, at), this.way)),
+    // Where knobs stand bears on none of it: turning one must cost next to nothing.
+    const { parts, source, ways, controls } = sheet;
+    const key = JSON.stringify([parts, source, ways, controls.map((c) => ({ ...c, at: 0 }))]);
+    if (key === this.followed) return;
+    this.followed = key;
+    this.courses = control ? this.coursesOf(sheet, control) : [];
+  }
+
+  private coursesOf(sheet: Sheet, { id }: Control): Course[] {
+    const [low, middle, high] = [0, 0.5, 1].map((at) =>
+      this.player.valuesOf(circuitOf(turnedTo(sheet, id, at), this.way)),
     );
-    const [low, middle, high] = places;
-    if (!low || !middle || !high) return;
-    low.forEach((from, parameter) => {
-      const to = high[parameter];
-      if (from === to || this.player.system.parameters[parameter].by) return;
+    if (!low || !middle || !high) return [];
+    return Array.from(low.keys()).flatMap((parameter): Course[] => {
+      const [from, to] = [low[parameter], high[parameter]];
+      if (from === to || this.player.system.parameters[parameter].by) return [];
       const even = (from + to) / 2;
       const byRatio = from * to > 0 && Math.abs(middle[parameter] - even) > 1e-6 * Math.abs(even);
-      this.courses.push({ parameter, from, to, byRatio });
+      return [{ parameter, from, to, byRatio }];
     });
   }
 
   /** Octaves or volts over the whole travel of the control, where it says so. */
   get span(): number | undefined {
-    const control = this.sheet.controls.find((c) => c.for === 'cut-off');
+    const control = opening(this.sheet);
     return control?.span ? Math.abs(control.span.to - control.span.from) : undefined;
   }
 
@@ -166,6 +173,10 @@ export class HeardCircuit {
     for (let k = 0; k < output.length; k++) output[k] = this.blocker.next(output[k]);
   }
 }
+
+/** The control that notes open: the cut-off’s, or the first. */
+const opening = ({ controls }: Pick<Sheet, 'controls'>): Control | undefined =>
+  controls.find((c) => c.for === 'cut-off') ?? controls[0];
 
 const circuitOf = (sheet: Sheet, way: number) => pathCircuit(sheet, way, 'built');
 

@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import type { Side } from '@/core/listen/audition';
 import type { Program } from '@/core/listen/program';
+import { engine } from '@/workers/engine';
 import type { HeardSheet, PlayerState, ToPlayer } from '@/workers/listen-messages';
 
 /** How loud it is at first, and at most; dB under what the limiter lets through. */
@@ -76,6 +77,7 @@ export async function begin(): Promise<void> {
       useSounding.setState({ player: event.data });
     worker.onerror = () => fail('What plays the circuit has stopped: press Play to begin anew.');
     sounding = { context, node, gain, analyser, worker };
+    engine().gentle = true;
     const { port1, port2 } = new MessageChannel();
     node.port.postMessage({ is: 'port', port: port1 }, [port1]);
     say({ is: 'begin', rate: context.sampleRate, port: port2 }, [port2]);
@@ -112,6 +114,7 @@ export function end(): void {
   sounding = undefined;
   useSounding.setState({ on: false, player: null });
   if (!was) return;
+  engine().gentle = false;
   hearNothing(was);
   was.node.port.postMessage({ is: 'end' });
   was.worker.terminate();
