@@ -1,6 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { candidatesOf } from '@/core/weigh/candidates';
 import { weighOne } from '@/core/weigh/weigh';
+import { USUAL_PROGRAM } from '@/core/listen/program';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { valuesOf, withValue } from '@/core/sheet/stage';
 import type { SpreadResult } from '@/core/spread/spread';
@@ -13,6 +14,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { renderProgram } from './render-program';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -55,6 +57,7 @@ test('the table holds every job under its own name', () => {
     spread,
     matching,
     partsList,
+    renderProgram,
     solvePart,
     spreadPortion,
     stretch,
@@ -229,4 +232,20 @@ test('a card’s curve spans what the sheet shows, and falls where the sheet’s
   expect(levelDb[0]).toBeCloseTo(0, 1);
   expect(levelDb[levelDb.length - 1]).toBeLessThan(-60);
   expect(levelDb.every(Number.isFinite)).toBe(true);
+});
+
+test('a program is written slice by slice, says how far it is, and can be stopped', async () => {
+  const request = {
+    sheet: SHEET,
+    way: 0,
+    program: { ...USUAL_PROGRAM, sound: 'sine' as const, notes: [], opens: 0 },
+    seconds: 0.2,
+    rate: 48_000,
+  };
+  const { own, steps } = context<number>();
+  const volts = await renderProgram(request, own);
+  expect(volts).toHaveLength(9600);
+  expect(steps.length).toBeGreaterThan(1);
+  expect([...steps].sort((a, b) => a - b)).toEqual(steps);
+  await expect(renderProgram(request, context<number>(2).own)).rejects.toThrow(/Stopped/);
 });

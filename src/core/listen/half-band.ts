@@ -75,24 +75,30 @@ class Halver {
 
 /** From a rate that is a power of two times higher down to what is heard. */
 export class Decimator {
+  /** Samples that what is heard is late by: a whole number. */
+  readonly late: number;
   private readonly halvers: Halver[] = [];
   private readonly work: Float64Array;
+  /** The last samples of what came before, which wait for the delay to be whole. */
+  private readonly waiting: Float64Array;
+  private readonly delayed: Float64Array;
 
-  /** @param times 1, 2, 4, 8, … */
+  /**
+   * @param times 1, 2, 4, 8, …
+   * @param longest output that is asked for at once
+   */
   constructor(
     readonly times: number,
     longest: number,
   ) {
     for (let n = times; n > 1; n /= 2) this.halvers.push(new Halver(PASS / n));
     this.work = new Float64Array(longest * times);
-  }
-
-  /** Seconds that it is late by, at a rate that is heard of `rate`. */
-  delay(rate: number): number {
-    return this.halvers.reduce(
-      (sum, halver, k) => sum + (halver.delay * 2 ** k) / (rate * this.times),
-      0,
-    );
+    this.delayed = new Float64Array(longest * times);
+    const fine = this.halvers.reduce((sum, halver, k) => sum + halver.delay * 2 ** k, 0);
+    const samples = Math.ceil(fine / times);
+    this.waiting = new Float64Array(samples * times - fine);
+    // A sample is that of the end of its steps.
+    this.late = samples - 1;
   }
 
   /** @param output as many samples as are to be written; `input` is `times` as long */
@@ -102,11 +108,22 @@ export class Decimator {
       output.set(input.subarray(0, count));
       return;
     }
-    let from = input;
+    let from = this.held(input, count);
     this.halvers.forEach((halver, k) => {
       const to = k === this.halvers.length - 1 ? output : this.work;
       count = halver.run(from, count, to);
       from = to;
     });
+  }
+
+  /** What came a little earlier. */
+  private held(input: Float64Array, count: number): Float64Array {
+    const { waiting, delayed } = this;
+    const n = waiting.length;
+    if (n === 0) return input;
+    delayed.set(waiting);
+    delayed.set(input.subarray(0, count - n), n);
+    waiting.set(input.subarray(count - n, count));
+    return delayed;
   }
 }

@@ -65,9 +65,9 @@ export class HeardCircuit {
     this.follow(sheet);
   }
 
-  /** Seconds that it is heard late by. */
-  delay(rate: number): number {
-    return this.decimator.delay(rate);
+  /** Samples that it is heard late by. */
+  get late(): number {
+    return this.decimator.late;
   }
 
   get compiled(): boolean {

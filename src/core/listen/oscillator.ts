@@ -17,7 +17,7 @@ const PLUCK_SECONDS = 0.6;
 export class Oscillator {
   /** Where in its period it is, 0 to 1. */
   private phase = 0;
-  private triangle = 0;
+  private triangle = -1;
   private pluck = 0;
   private readonly random = seededRandom(1);
 

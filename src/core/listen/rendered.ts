@@ -32,7 +32,7 @@ export function* rendered(
   score.play(program);
   score.record(recording);
   const count = Math.round(seconds * rate);
-  const late = Math.round(circuit.delay(rate) * rate);
+  const { late } = circuit;
   const volts = new Float32Array(count);
   const slice = new Float64Array(SLICE);
   for (let at = -late; at < count; at += SLICE) {

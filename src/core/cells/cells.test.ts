@@ -1,0 +1,88 @@
+import fc from 'fast-check';
+import { OperatingPointSearch } from '@/core/analysis/dc/search';
+import { compile } from '@/core/circuit/compile';
+import { threshold } from '@/core/synth/threshold';
+import { tune } from '@/core/synth/tune';
+import { netsOfDrawing } from '@/core/topologies/instantiate';
+import { circuitOfPlan, valuesOfPlan } from './build';
+import type { CellPlan } from './cell';
+import { CELLS } from './index';
+
+describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
+  const plan = cell.plan(cell.usual);
+  const resonance = plan.controls.findIndex((c) => c.for === 'resonance');
+  const place = (cutOff: number, singing: number) =>
+    plan.controls.map((c) =>
+      c.for === 'cut-off' ? cutOff : c.for === 'resonance' ? singing : c.at,
+    );
+
+  test('is drawn soundly, and every part that is drawn is planned', () => {
+    const nets = netsOfDrawing(cell.drawing);
+    expect(nets.faults).toEqual([]);
+    for (const { id, kind } of nets.parts)
+      if (kind !== 'op-amp') expect(plan.parts).toHaveProperty(id);
+    for (const words of [cell.about, cell.control, cell.bias, cell.avoid])
+      expect(words.length).toBeGreaterThan(30);
+  });
+
+  test('agrees with its textbook over the range of its control', () => {
+    for (const cutOff of [0, 0.3, 0.7, 1]) {
+      const at = place(cutOff, 0.5);
+      const figures = cell.textbook(valuesOfPlan(cell, plan, at));
+      const span = cell.usual.highHz / cell.usual.lowHz;
+      expect(figures.f0Hz / (cell.usual.lowHz * span ** cutOff)).toBeCloseTo(1, 6);
+      const [row] = [...tune(() => circuitOfPlan(cell, plan, at), 'out', [0])];
+      expect(row.stable).toBe(true);
+      expect(Math.abs(row.q! / figures.q! - 1)).toBeLessThan(cell.agrees);
+      const gainDb = 20 * Math.log10(Math.abs(figures.gain));
+      expect(Math.abs(row.plateauDb - gainDb)).toBeLessThan(9 * cell.agrees);
+    }
+  });
+
+  test('begins to sing where its textbook says', () => {
+    const at = (turn: number) => circuitOfPlan(cell, plan, place(0.6, turn));
+    const { value, hz } = threshold(at, { from: 0.5, to: 1, even: true });
+    const { loop, singsAt } = cell.textbook(valuesOfPlan(cell, plan, place(0.6, value!)));
+    expect(Math.abs(loop! / singsAt!.loop - 1)).toBeLessThan(cell.agrees);
+    expect(Math.abs(hz! / singsAt!.hz - 1)).toBeLessThan(cell.agrees);
+    expect(resonance).toBeGreaterThanOrEqual(0);
+  });
+
+  test('finds its operating point at a thousand legal settings', () => {
+    const off = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), {
+      minLength: 60,
+      maxLength: 60,
+    });
+    const turns = fc.array(fc.double({ min: 0, max: 1, noNaN: true }), {
+      minLength: plan.controls.length,
+      maxLength: plan.controls.length,
+    });
+    const edges = fc.record({
+      low: fc.double({ min: 0, max: 0.5, noNaN: true }),
+      width: fc.double({ min: 0.05, max: 0.5, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(off, turns, edges, (factors, at, { low, width }) => {
+        const { leastHz, mostHz } = cell.limits;
+        const lowHz = leastHz * (mostHz / leastHz) ** low;
+        const own = cell.plan({ lowHz, highHz: lowHz * (mostHz / leastHz) ** width });
+        // Values a decade either way of the plan's: whatever someone may solder in.
+        const changed: CellPlan = {
+          ...own,
+          parts: Object.fromEntries(
+            Object.entries(own.parts).map(([id, part], k) => [
+              id,
+              part.value === undefined || part.value < 0 || id.startsWith('V')
+                ? part
+                : { ...part, value: part.value * 10 ** factors[k % 60] },
+            ]),
+          ),
+        };
+        const circuit = circuitOfPlan(cell, changed, at);
+        const x = new OperatingPointSearch(compile(circuit, 'large-signal')).find();
+        return x.every((v) => Number.isFinite(v));
+      }),
+      { numRuns: 1000 },
+    );
+  });
+});
