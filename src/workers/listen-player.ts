@@ -5,7 +5,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import type { FromFeeder, PlayerState, ToPlayer } from './listen-messages';
 
 /** Samples that lie ready for the audio thread: what a knob does is heard so much later. */
-const AHEAD = 1152;
+const AHEAD = 1280;
 /** The same while something is made, which takes some hundredths of a second at a time. */
 const AHEAD_MAKING = 8192;
 /** At first, and after something was lacking, there is so many times as much ahead; after each calm stretch half of it. */

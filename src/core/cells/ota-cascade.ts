@@ -43,7 +43,7 @@ const loopOf = (v: CellValues): number => {
 
 export const otaCascade: Cell = {
   id: 'ota-cascade',
-  name: 'Four poles with transconductors',
+  name: 'Four-pole loop',
   short: 'four transconductors in a loop',
   drawing,
   limits: { leastHz: 1, mostHz: 100_000 },

@@ -49,7 +49,7 @@ export function ListenDock({ sheet, way = 0 }: { sheet: Sheet; way?: number }) {
         id: 'listen-play',
         title: 'Listen: play or stop',
         group: 'Sheet',
-        keys: 'shift+j',
+        keys: 'shift+e',
         run: () => (useSounding.getState().on ? end() : void begin()),
       },
       {

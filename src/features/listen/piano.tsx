@@ -53,8 +53,8 @@ export function Piano() {
       onKeyDown={(event) => {
         const semitone = semitoneOf(event);
         if (semitone < 0) return;
-        // The letters mean something else elsewhere on the sheet.
-        event.stopPropagation();
+        // The letters mean something else elsewhere on the sheet, whose listener stands beside this one.
+        event.nativeEvent.stopImmediatePropagation();
         event.preventDefault();
         start(semitone);
       }}

@@ -2,7 +2,10 @@
 
 import { Select, type RefSelectProps } from 'antd';
 import { useMemo, useRef } from 'react';
+import { formatQuantity } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
 import type { Control } from '@/core/sheet/schema';
+import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { Slider } from '@/ui/controls/slider';
 import { useCommandStore, useCommands, type Command } from '../shell/commands';
@@ -33,6 +36,7 @@ export function Controls({ controls }: { controls: readonly Control[] }) {
 
 function Row({ control, controls }: { control: Control; controls: readonly Control[] }) {
   const { id, name, at } = control;
+  const mark = usePreferences((p) => p.mark);
   return (
     <div
       className={styles.control}
@@ -57,7 +61,7 @@ function Row({ control, controls }: { control: Control; controls: readonly Contr
         value={Math.round(at * 100)}
         onChange={(percent) => attempt(() => setControl(id, percent / 100), 'control')}
       />
-      <span className="mono">{Math.round(at * 100)} %</span>
+      <span className="mono">{standsAt(control, mark)}</span>
       <KeyChoice control={control} controls={controls} />
       <button
         type="button"
@@ -69,6 +73,13 @@ function Row({ control, controls }: { control: Control; controls: readonly Contr
       </button>
     </div>
   );
+}
+
+/** Where a control stands: the volts or amperes it gives, or how far its shaft is turned. */
+function standsAt({ is, span, at }: Control, mark: DecimalMark): string {
+  if (!span || is === 'turn') return `${Math.round(at * 100)} %`;
+  const value = span.from + at * (span.to - span.from);
+  return formatQuantity(value, is === 'volts' ? 'volts' : 'amps', { digits: 3, unit: true, mark });
 }
 
 const NO_KEY = '';

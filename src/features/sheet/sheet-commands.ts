@@ -57,7 +57,7 @@ export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readon
     id: 'listen',
     title: 'Listen to it',
     group: 'Sheet',
-    keys: 'j',
+    keys: 'e',
     words: 'hear play sound audition',
     run: () => setListening({ open: !useListening.getState().open }),
   },

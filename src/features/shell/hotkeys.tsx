@@ -56,7 +56,8 @@ function Binding({ command, keys }: { command: Command; keys: string }) {
       useKey: prints,
       // A sign may need Shift or another key on some keyboards; what counts is that it was typed.
       ignoreModifiers: keys === '?',
-      enableOnFormTags: keys === 'mod+k',
+      // A slider takes arrows, and letters mean there what they mean elsewhere.
+      enableOnFormTags: keys === 'mod+k' || ['slider'],
     },
     [command],
   );
