@@ -33,9 +33,7 @@ test('reed tune prints a row for each value, by ratio or even', () => {
   const { rows } = result as { rows: { value: number; halfPowerHz: number; stable: boolean }[] };
   expect(rows.map((r) => r.value)).toEqual([1e-6, expect.closeTo(1e-5, 12), 1e-4]);
   expect(rows[2].halfPowerHz / rows[0].halfPowerHz).toBeCloseTo(100, 4);
-  const even = run('tune', LOOP, ...ends, '--linear').result as typeof result & {
-    rows: { value: number }[];
-  };
+  const even = run('tune', LOOP, ...ends, '--linear').result as { rows: { value: number }[] };
   expect(even.rows[1].value).toBeCloseTo(50.5e-6, 12);
   expect(run('tune', LOOP, ...ends.slice(0, -2), '--points', '0').error).toMatch(/--points/);
   expect(run('tune', LOOP, ...ends.slice(0, 5), '-1', ...ends.slice(6)).error).toMatch(

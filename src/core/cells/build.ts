@@ -30,8 +30,13 @@ export function valuesOfPlan(cell: Cell, plan: CellPlan, at: readonly number[]):
   };
 }
 
-/** A planned cell by itself: one volt of small signal on net `in`, its output on net `out`. */
-export function circuitOfPlan(cell: Cell, plan: CellPlan, at: readonly number[]): Circuit {
+/** A planned cell by itself: one volt of small signal on net `in`, its output on net `out`; its op-amps ideal, or as given. */
+export function circuitOfPlan(
+  cell: Cell,
+  plan: CellPlan,
+  at: readonly number[],
+  opAmp: unknown = 'ideal',
+): Circuit {
   const values = valuesOfPlan(cell, plan, at);
   const parts: Part[] = instantiate(cell.drawing, {
     dataOf: ({ id, kind }) => {
@@ -42,7 +47,7 @@ export function circuitOfPlan(cell: Cell, plan: CellPlan, at: readonly number[])
       return {
         ...(mainQuantity(known) ? { value: values(id) } : {}),
         more,
-        model: plan.parts[id]?.model?.model ?? (kind === 'op-amp' ? 'ideal' : undefined),
+        model: plan.parts[id]?.model?.model ?? (kind === 'op-amp' ? opAmp : undefined),
       };
     },
     partName: (id) => id,

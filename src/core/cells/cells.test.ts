@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { OperatingPointSearch } from '@/core/analysis/dc/search';
+import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { compile } from '@/core/circuit/compile';
 import { threshold } from '@/core/synth/threshold';
 import { tune } from '@/core/synth/tune';
@@ -7,6 +8,8 @@ import { netsOfDrawing } from '@/core/topologies/instantiate';
 import { circuitOfPlan, valuesOfPlan } from './build';
 import type { CellPlan } from './cell';
 import { CELLS } from './index';
+
+const FET_INPUT = OP_AMPS.find((m) => m.name.startsWith('FET-input'))!.model;
 
 describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
   const plan = cell.plan(cell.usual);
@@ -62,26 +65,32 @@ describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
       width: fc.double({ min: 0.05, max: 0.5, noNaN: true }),
     });
     fc.assert(
-      fc.property(off, turns, edges, (factors, at, { low, width }) => {
-        const { leastHz, mostHz } = cell.limits;
-        const lowHz = leastHz * (mostHz / leastHz) ** low;
-        const own = cell.plan({ lowHz, highHz: lowHz * (mostHz / leastHz) ** width });
-        // Values a decade either way of the plan's: whatever someone may solder in.
-        const changed: CellPlan = {
-          ...own,
-          parts: Object.fromEntries(
-            Object.entries(own.parts).map(([id, part], k) => [
-              id,
-              part.value === undefined || part.value < 0 || id.startsWith('V')
-                ? part
-                : { ...part, value: part.value * 10 ** factors[k % 60] },
-            ]),
-          ),
-        };
-        const circuit = circuitOfPlan(cell, changed, at);
-        const x = new OperatingPointSearch(compile(circuit, 'large-signal')).find();
-        return x.every((v) => Number.isFinite(v));
-      }),
+      fc.property(
+        off,
+        turns,
+        edges,
+        fc.constantFrom('ideal', FET_INPUT),
+        (factors, at, { low, width }, opAmp) => {
+          const { leastHz, mostHz } = cell.limits;
+          const lowHz = leastHz * (mostHz / leastHz) ** low;
+          const own = cell.plan({ lowHz, highHz: lowHz * (mostHz / leastHz) ** width });
+          // Values a decade either way of the plan's: whatever someone may solder in.
+          const changed: CellPlan = {
+            ...own,
+            parts: Object.fromEntries(
+              Object.entries(own.parts).map(([id, part], k) => [
+                id,
+                part.value === undefined || part.value < 0 || id.startsWith('V')
+                  ? part
+                  : { ...part, value: part.value * 10 ** factors[k % 60] },
+              ]),
+            ),
+          };
+          const circuit = circuitOfPlan(cell, changed, at, opAmp);
+          const x = new OperatingPointSearch(compile(circuit, 'large-signal')).find();
+          return x.every((v) => Number.isFinite(v));
+        },
+      ),
       { numRuns: 1000 },
     );
   });

@@ -19,6 +19,7 @@ import { withoutPause, type Pause } from './layers';
 import { mapLens } from './map';
 import { noiseLens } from './noise';
 import { restLens } from './rest';
+import { singingLens } from './singing';
 import { timeLens } from './time';
 import { travelLens } from './travel';
 
@@ -43,6 +44,7 @@ export const LENSES = {
   headroom: plain(headroomLens),
   difference: plain(differenceLens),
   travel: lens(travelLens),
+  singing: lens(singingLens),
   bank: plain(bankPicture),
   crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>
     Promise.resolve(trapsPicture(sheet, request)),

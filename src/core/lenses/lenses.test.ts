@@ -8,7 +8,10 @@ import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { delayLens } from './delay';
 import { harmonicsLens, waveFromHarmonics } from './harmonics';
+import { otaCascade } from '@/core/cells/ota-cascade';
+import { voiceSheet } from '@/core/sheet/voice';
 import { mapLens } from './map';
+import { singingLens } from './singing';
 import { timeLens } from './time';
 
 const at = '2026-11-24T08:00:00.000Z';
@@ -203,4 +206,34 @@ test('the map holds the poles that the stages were designed for', async () => {
         (p) => Math.abs(p.f0Hz / f0Hz - 1) < 1e-6 && Math.abs(p.q! / q - 1) < 1e-6,
       ),
     ).toBe(true);
+});
+
+test('a voice sings where the poles of its biased circuit reach the axis, wherever its knob stands', async () => {
+  const voice = voiceSheet({
+    id: 'v',
+    title: 'V',
+    at,
+    cell: otaCascade,
+    ...otaCascade.usual,
+    source: { name: 'O', ohms: 0 },
+    load: { name: 'L', ohms: null },
+  });
+  // With ideal op-amps the loop is the textbook’s.
+  const sheet: Sheet = {
+    ...voice,
+    parts: { ...voice.parts, opAmp: { name: 'ideal', model: 'ideal' } },
+  };
+  const resonance = sheet.controls.find((c) => c.for === 'resonance')!;
+  const { at: x, hz } = await singingLens(sheet, { control: resonance.id });
+  // With k = x 51 2k / (22k + x (1 - x) 10k) = 4: the closed form of the drawn loop.
+  expect((x! * 51 * 2000) / (22_000 + x! * (1 - x!) * 10_000)).toBeCloseTo(4, 3);
+  expect(hz).toBeGreaterThan(1000);
+  const up = {
+    ...sheet,
+    controls: sheet.controls.map((c) => (c === resonance ? { ...c, at: 1 } : c)),
+  };
+  expect((await singingLens(up, { control: resonance.id })).at).toBeCloseTo(x!, 9);
+  const cutOff = sheet.controls.find((c) => c.for === 'cut-off')!;
+  expect((await singingLens(sheet, { control: cutOff.id })).why).toMatch(/No pair/);
+  await expect(singingLens(sheet, { control: 'gone' })).rejects.toThrow(/control is gone/);
 });

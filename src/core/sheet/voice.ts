@@ -1,6 +1,7 @@
 import type { Cell, CellAsk, CellPart } from '@/core/cells/cell';
 import { HALF_POWER_DB } from '@/core/response/decibels';
-import { makeSheet } from './make';
+import { OP_AMPS } from '@/core/circuit/op-amp-models';
+import { DEFAULT_PARTS, makeSheet } from './make';
 import type { Control, Reading, Sheet, Stage, StagePart } from './schema';
 
 const partOf = ({ value, more, model }: CellPart): StagePart => ({
@@ -64,10 +65,14 @@ export interface VoiceRequest extends CellAsk {
   load: { name: string; ohms: number | null };
 }
 
+/** Transconductors give next to no current at the bottom of their range: the inputs behind them must take less. */
+const FET_INPUT = OP_AMPS.find((m) => m.name.startsWith('FET-input'))!;
+
 /** A sheet that begins with a voltage-controlled cell. */
 export function voiceSheet({ cell, lowHz, highHz, ...request }: VoiceRequest): Sheet {
   const sheet = makeSheet({
     ...request,
+    parts: { ...DEFAULT_PARTS, opAmp: { ...FET_INPUT } },
     // The ask only says what the sheet is about: the cell does not follow it.
     ask: {
       kind: 'low-pass',

@@ -31,7 +31,19 @@ const NEAR = 0.2;
  *
  * @throws ReedError `convergence` where a value has no operating point, `range` for ends that cannot be
  */
-export function threshold(at: Varied, { from, to, even }: ThresholdRequest): Threshold {
+export function threshold(at: Varied, request: ThresholdRequest): Threshold {
+  const search = seekingThreshold(at, request);
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return value;
+  }
+}
+
+/** The same as a generator that stops after every place. */
+export function* seekingThreshold(
+  at: Varied,
+  { from, to, even }: ThresholdRequest,
+): Generator<void, Threshold> {
   if (from === to || !Number.isFinite(from) || !Number.isFinite(to))
     throw new ReedError('range', `Between ${from} and ${to} there is no value: give two ends.`);
   const byRatio = !even && from * to > 0;
@@ -50,6 +62,7 @@ export function threshold(at: Varied, { from, to, even }: ThresholdRequest): Thr
   const leaning = (u: number) => pairs.at(u).pair;
   const found = (u: number): Threshold => ({ value: valueAt(u), hz: pairs.at(u).hz, why: null });
   for (let k = 1; k < PLACES; k++) {
+    yield;
     const [a, b] = [(k - 1) / (PLACES - 1), k / (PLACES - 1)];
     const [was, is] = [leaning(a), leaning(b)];
     // Between two places it may come and go.

@@ -52,7 +52,7 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
       </div>
       <div>
         <Notices problem={problem} />
-        <Controls controls={sheet.controls} />
+        <Controls sheet={sheet} />
         <WaysStrip sheet={sheet} crossover={crossover} selected={chosen} />
       </div>
       <div className={styles.middle}>

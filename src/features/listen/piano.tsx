@@ -5,7 +5,7 @@ import { press, release } from './sounding';
 import styles from './listen-dock.module.css';
 
 /** Keys of the computer in the order of semitones: the home row is white, the row above black. */
-const LETTERS = ['a', 'w', 's', 'e', 'd', 'f', 't', 'g', 'y', 'h', 'u', 'j', 'k', 'o', 'l', 'p'];
+const LETTERS = ['a', 'w', 's', 'e', 'd', 'f', 't', 'g', 'y', 'h', 'u', 'j', 'k', 'o', 'l'];
 const NAMES = ['C', 'C♯', 'D', 'D♯', 'E', 'F', 'F♯', 'G', 'G♯', 'A', 'A♯', 'B'];
 const isBlack = (semitone: number): boolean => NAMES[semitone % 12].length > 1;
 const KEYS = LETTERS.map((letter, semitone) => ({
@@ -49,7 +49,7 @@ export function Piano() {
       className={styles.piano}
       role="group"
       tabIndex={0}
-      aria-label="Keyboard: while it has the focus, the letters A to P play"
+      aria-label="Keyboard: while it has the focus, the letters A to L play"
       onKeyDown={(event) => {
         const semitone = semitoneOf(event);
         if (semitone < 0) return;

@@ -132,7 +132,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
       )}
       {sheet.controls.length > 0 && (
         <Suspense>
-          <Controls controls={sheet.controls} />
+          <Controls sheet={sheet} />
         </Suspense>
       )}
       <div className={styles.foot}>

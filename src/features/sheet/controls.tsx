@@ -1,10 +1,10 @@
 'use client';
 
 import { Select, type RefSelectProps } from 'antd';
-import { useMemo, useRef } from 'react';
-import { formatQuantity } from '@/core/quantity/format';
+import { useMemo, useRef, type CSSProperties } from 'react';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import type { Control } from '@/core/sheet/schema';
+import type { Control, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { Slider } from '@/ui/controls/slider';
@@ -12,7 +12,8 @@ import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
 import { setUi } from './ui-state';
-import { useSteady } from './use-alike';
+import { useAlike, useSteady } from './use-alike';
+import { useLens } from './use-lens';
 import { CONTROL } from './use-evaluation';
 import styles from './graft-sentence.module.css';
 
@@ -22,19 +23,28 @@ const OWNER = 'controls';
 const LETTERS = [...'abcdefghijklmnopqrstuvwxyz'];
 
 /** The knobs and control voltages of a sheet, each as a slider; its travel is shown while it is pointed at. */
-export function Controls({ controls }: { controls: readonly Control[] }) {
+export function Controls({ sheet }: { sheet: Sheet }) {
+  const { controls } = sheet;
   useControlKeys(controls);
   if (controls.length === 0) return null;
   return (
     <div className={styles.controls} role="group" aria-label="Controls">
       {controls.map((control) => (
-        <Row key={control.id} control={control} controls={controls} />
+        <Row key={control.id} sheet={sheet} control={control} controls={controls} />
       ))}
     </div>
   );
 }
 
-function Row({ control, controls }: { control: Control; controls: readonly Control[] }) {
+function Row({
+  sheet,
+  control,
+  controls,
+}: {
+  sheet: Sheet;
+  control: Control;
+  controls: readonly Control[];
+}) {
   const { id, name, at } = control;
   const mark = usePreferences((p) => p.mark);
   return (
@@ -71,7 +81,49 @@ function Row({ control, controls }: { control: Control; controls: readonly Contr
       >
         ×
       </button>
+      {control.for === 'resonance' && <Sings sheet={sheet} control={control} />}
     </div>
+  );
+}
+
+/** Whether two states of a sheet sing at the same setting of a control: wherever that itself stands. */
+const sameSinging = (id: string) => (a: Sheet, b: Sheet) => {
+  const others = ({ controls }: Sheet) =>
+    JSON.stringify(controls.map((c) => (c.id === id ? { ...c, at: 0 } : c)));
+  return (
+    (['ways', 'source', 'parts'] as const).every((k) => a[k] === b[k]) && others(a) === others(b)
+  );
+};
+
+/** Where it begins to sing as it is turned up, from the poles of the biased circuit. */
+function Sings({ sheet, control }: { sheet: Sheet; control: Control }) {
+  const mark = usePreferences((p) => p.mark);
+  const alike = useMemo(() => sameSinging(control.id), [control.id]);
+  const settled = useAlike(sheet, alike);
+  const { picture, problem, stale } = useLens(settled, { lens: 'singing', control: control.id });
+  if (problem !== null) return <p className={styles.sings}>{problem}</p>;
+  if (!picture) return <p className={styles.sings}>looking for where it sings …</p>;
+  const { at, hz, why } = picture;
+  if (at === null || hz === null)
+    return (
+      <p
+        className={styles.sings}
+        title={why ?? undefined}
+        data-figures
+        data-behind={stale || undefined}
+      >
+        does not sing anywhere on its travel
+      </p>
+    );
+  return (
+    <>
+      <span className={styles.mark} style={{ '--at': at } as CSSProperties} aria-hidden />
+      <p className={styles.sings} data-figures data-behind={stale || undefined}>
+        {control.at >= at ? 'sings, from ' : 'sings at '}
+        <b className="mono">{formatFixed(at * 100, 1, mark)} %</b>,{' '}
+        <span className="mono">{formatQuantity(hz, 'hertz', { digits: 4, unit: true, mark })}</span>
+      </p>
+    </>
   );
 }
 

@@ -225,7 +225,7 @@ test('a knob is turned by the keyboard, pointed at while it has the focus, and l
     newSheet(LOW_PASS, { controls: [{ id: 'c1', name: 'Cut', is: 'turn', at: 0.5, moves }] }),
   );
   function Open() {
-    return <Controls controls={useSheet()!.controls} />;
+    return <Controls sheet={useSheet()!} />;
   }
   render(<Open />);
   const group = within(screen.getByRole('group', { name: 'Controls' }));

@@ -39,7 +39,7 @@ function Area() {
         grafting={grafting}
         controls={sheet.controls}
       />
-      <Controls controls={sheet.controls} />
+      <Controls sheet={sheet} />
     </>
   );
 }

@@ -85,7 +85,7 @@ function Knobs() {
   return (
     <>
       <HotkeyBindings />
-      <Controls controls={useSheet()!.controls} />
+      <Controls sheet={useSheet()!} />
     </>
   );
 }
