@@ -90,6 +90,8 @@ export interface Cell {
   /** Values of its parts and its controls for what is asked. */
   plan(ask: CellAsk): CellPlan;
   textbook(values: CellValues): TextbookFigures;
+  /** Its cut-off is not in proportion to what controls it: the law is the device’s own. */
+  ownLaw?: true;
   /** How far the textbook’s cut-off may be from the solved one in its valid range, as a part of it. */
   agrees: number;
   reasons(values: CellValues): CellReason[];
@@ -112,4 +114,37 @@ export const pairAmps = (siemens: number): number => siemens * 2 * THERMAL_VOLTS
 export const voltAnOctave = ({ lowHz, highHz }: CellAsk): { from: number; to: number } => ({
   from: 0,
   to: Math.log2(highHz / lowHz),
+});
+
+/** Where a cut-off stands at first: somewhat above the middle of its range. */
+const FIRST = 0.6;
+
+/** A volt an octave into the bias currents of some transconductors, all alike. */
+export const cutOffControl = (
+  ask: CellAsk,
+  amps: (hz: number) => number,
+  parts: readonly string[],
+  quantity = 'biasAmps',
+): CellControl => ({
+  for: 'cut-off',
+  name: 'Cut-off',
+  is: 'volts',
+  span: voltAnOctave(ask),
+  at: FIRST,
+  moves: parts.map((part) => ({
+    part,
+    quantity,
+    from: amps(ask.lowHz),
+    to: amps(ask.highHz),
+    law: 'by ratio',
+  })),
+});
+
+/** A knob on the track P1. */
+export const resonanceControl = ({ from, to }: { from: number; to: number }): CellControl => ({
+  for: 'resonance',
+  name: 'Resonance',
+  is: 'turn',
+  at: 0.5,
+  moves: [{ part: 'P1', quantity: 'turn', from, to, law: 'even' }],
 });

@@ -33,23 +33,30 @@ describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
       const at = place(cutOff, 0.5);
       const figures = cell.textbook(valuesOfPlan(cell, plan, at));
       const span = cell.usual.highHz / cell.usual.lowHz;
-      expect(figures.f0Hz / (cell.usual.lowHz * span ** cutOff)).toBeCloseTo(1, 6);
+      const planned = figures.f0Hz / (cell.usual.lowHz * span ** cutOff);
+      if (!cell.ownLaw) expect(planned).toBeCloseTo(1, 6);
+      // Values that can be bought bring it near the ends that were asked for.
+      else if (cutOff === 0 || cutOff === 1) expect(Math.abs(Math.log2(planned))).toBeLessThan(0.3);
       const [row] = [...tune(() => circuitOfPlan(cell, plan, at), 'out', [0])];
       expect(row.stable).toBe(true);
-      expect(Math.abs(row.q! / figures.q! - 1)).toBeLessThan(cell.agrees);
+      // Two real poles are no pair.
+      if (figures.q === undefined || figures.q <= 0.5) expect(row.q).toBeNull();
+      else expect(Math.abs(row.q! / figures.q - 1)).toBeLessThan(cell.agrees);
       const gainDb = 20 * Math.log10(Math.abs(figures.gain));
       expect(Math.abs(row.plateauDb - gainDb)).toBeLessThan(9 * cell.agrees);
     }
   });
 
-  test('begins to sing where its textbook says', () => {
-    const at = (turn: number) => circuitOfPlan(cell, plan, place(0.6, turn));
-    const { value, hz } = threshold(at, { from: 0.5, to: 1, even: true });
-    const { loop, singsAt } = cell.textbook(valuesOfPlan(cell, plan, place(0.6, value!)));
-    expect(Math.abs(loop! / singsAt!.loop - 1)).toBeLessThan(cell.agrees);
-    expect(Math.abs(hz! / singsAt!.hz - 1)).toBeLessThan(cell.agrees);
-    expect(resonance).toBeGreaterThanOrEqual(0);
-  });
+  const sings = cell.textbook(valuesOfPlan(cell, plan, place(0.6, 0.5))).singsAt !== undefined;
+  if (sings)
+    test('begins to sing where its textbook says', () => {
+      const at = (turn: number) => circuitOfPlan(cell, plan, place(0.6, turn));
+      const { value, hz } = threshold(at, { from: 0.5, to: 1, even: true });
+      const { loop, singsAt } = cell.textbook(valuesOfPlan(cell, plan, place(0.6, value!)));
+      expect(Math.abs(loop! / singsAt!.loop - 1)).toBeLessThan(cell.agrees);
+      expect(Math.abs(hz! / singsAt!.hz - 1)).toBeLessThan(cell.agrees);
+      expect(resonance).toBeGreaterThanOrEqual(0);
+    });
 
   test('finds its operating point at a thousand legal settings', () => {
     const off = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), {

@@ -1,6 +1,14 @@
 import { nearestPreferred } from '@/core/quantity/series';
 import { sketch } from '@/core/drawing/sketch';
-import { pairAmps, pairSiemens, TWO_PI, voltAnOctave, type Cell, type CellValues } from './cell';
+import {
+  cutOffControl,
+  pairAmps,
+  pairSiemens,
+  resonanceControl,
+  TWO_PI,
+  type Cell,
+  type CellValues,
+} from './cell';
 
 /** Current of each transconductor at the top of the range: quiet, and far from what it bears. */
 const TOP_AMPS = 50e-6;
@@ -51,8 +59,6 @@ export const otaCascade: Cell = {
   plan(ask) {
     const farads = nearestPreferred(pairSiemens(TOP_AMPS) / (TWO_PI * ask.highHz), 'E6');
     const amps = (hz: number) => pairAmps(TWO_PI * hz * farads);
-    const [low, high] = [amps(ask.lowHz), amps(ask.highHz)];
-    const at = 0.6;
     const poles = [1, 2, 3, 4];
     return {
       parts: {
@@ -63,30 +69,15 @@ export const otaCascade: Cell = {
         RB: { value: 2e3 },
         P1: { value: 10e3, more: { turn: 0.5 } },
         ...Object.fromEntries(poles.map((n) => [`C${n}`, { value: farads }])),
-        ...Object.fromEntries(poles.map((n) => [`G${n}`, { value: low * (high / low) ** at }])),
+        ...Object.fromEntries(poles.map((n) => [`G${n}`, { value: amps(ask.lowHz) }])),
       },
       controls: [
-        {
-          for: 'cut-off',
-          name: 'Cut-off',
-          is: 'volts',
-          span: voltAnOctave(ask),
-          at,
-          moves: poles.map((n) => ({
-            part: `G${n}`,
-            quantity: 'biasAmps',
-            from: low,
-            to: high,
-            law: 'by ratio',
-          })),
-        },
-        {
-          for: 'resonance',
-          name: 'Resonance',
-          is: 'turn',
-          at: 0.5,
-          moves: [{ part: 'P1', quantity: 'turn', from: 0, to: 1, law: 'even' }],
-        },
+        cutOffControl(
+          ask,
+          amps,
+          poles.map((n) => `G${n}`),
+        ),
+        resonanceControl({ from: 0, to: 1 }),
       ],
     };
   },

@@ -2,7 +2,7 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { sketch } from '@/core/drawing/sketch';
 import { npnTransistor } from '@/core/parts/kinds/transistor';
 import { nearestPreferred } from '@/core/quantity/series';
-import { TWO_PI, voltAnOctave, type Cell, type CellValues } from './cell';
+import { cutOffControl, resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
 
 /** Tail current at the top of the range: more would warm small transistors out of step. */
 const TOP_AMPS = 400e-6;
@@ -72,8 +72,6 @@ export const transistorLadder: Cell = {
   plan(ask) {
     const farads = nearestPreferred(TOP_AMPS / 2 / THERMAL_VOLTS / (2 * TWO_PI * ask.highHz), 'E6');
     const amps = (hz: number) => 2 * THERMAL_VOLTS * 2 * TWO_PI * hz * farads;
-    const [low, high] = [amps(ask.lowHz), amps(ask.highHz)];
-    const at = 0.6;
     // What feeds the difference is the same on both sides, or the ladder's common volts come through.
     const [large, small] = [100e3, 2e3];
     return {
@@ -83,7 +81,7 @@ export const transistorLadder: Cell = {
         RB: { value: 470 },
         RQ: { value: 4700 },
         P1: { value: 10e3, more: { turn: 0.5 } },
-        IT: { value: low * (high / low) ** at },
+        IT: { value: amps(ask.lowHz) },
         VN: { value: -12 },
         VP: { value: 12 },
         RC1: { value: 560 },
@@ -104,23 +102,7 @@ export const transistorLadder: Cell = {
           ]),
         ),
       },
-      controls: [
-        {
-          for: 'cut-off',
-          name: 'Cut-off',
-          is: 'volts',
-          span: voltAnOctave(ask),
-          at,
-          moves: [{ part: 'IT', quantity: 'dc', from: low, to: high, law: 'by ratio' }],
-        },
-        {
-          for: 'resonance',
-          name: 'Resonance',
-          is: 'turn',
-          at: 0.5,
-          moves: [{ part: 'P1', quantity: 'turn', from: 0, to: 1, law: 'even' }],
-        },
-      ],
+      controls: [cutOffControl(ask, amps, ['IT'], 'dc'), resonanceControl({ from: 0, to: 1 })],
     };
   },
   textbook(v) {

@@ -1,5 +1,5 @@
 import { activeHallSpeaker, activeShelfSpeaker, hallSpeaker, shelfSpeaker } from './crossovers';
-import { keyboardVoice } from './voices';
+import { keyboardVoice, pluckedGate } from './voices';
 import { makeBank } from '@/core/bank/make';
 import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -21,9 +21,14 @@ export function demoSheets(at: string): Sheet[] {
   }));
   return [
     ...designed,
-    ...[keyboardVoice, shelfSpeaker, activeShelfSpeaker, hallSpeaker, activeHallSpeaker].map(
-      (make) => make(at),
-    ),
+    ...[
+      keyboardVoice,
+      pluckedGate,
+      shelfSpeaker,
+      activeShelfSpeaker,
+      hallSpeaker,
+      activeHallSpeaker,
+    ].map((make) => make(at)),
   ];
 }
 

@@ -1,4 +1,5 @@
 import { otaCascade } from '@/core/cells/ota-cascade';
+import { photocellGate } from '@/core/cells/photocell-gate';
 import type { Sheet } from '@/core/sheet/schema';
 import { voiceSheet } from '@/core/sheet/voice';
 
@@ -16,4 +17,20 @@ export function keyboardVoice(at: string): Sheet {
     load: { name: 'Amplifier in', ohms: 47_000 },
   });
   return { ...sheet, controls: sheet.controls.map((c, k) => ({ ...c, key: 'qr'[k] })) };
+}
+
+/** The drone box’s gate: two cells in the light of one lamp, which a plucked voltage drives. */
+export function pluckedGate(at: string): Sheet {
+  const sheet = voiceSheet({
+    id: 'demo-gate',
+    demo: 'gate',
+    title: 'Plucked gate for the drone box',
+    at,
+    cell: photocellGate,
+    lowHz: 60,
+    highHz: 12_000,
+    source: { name: 'Drone box', ohms: 600, volts: 2 },
+    load: { name: 'Mixer line in', ohms: 22_000 },
+  });
+  return { ...sheet, controls: sheet.controls.map((c) => ({ ...c, key: 'q' })) };
 }

@@ -7,7 +7,7 @@ import { DEFAULT_PARTS, makeStage } from '@/core/sheet/make';
 import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Stage } from '@/core/sheet/schema';
-import { valuesOf } from '@/core/sheet/stage';
+import { drawingOf, valuesOf } from '@/core/sheet/stage';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import type { Drawing } from './drawing';
 import { valuedParts } from '@/core/topologies/instantiate';
@@ -31,7 +31,7 @@ function labelsOf(stages: readonly Stage[]): Record<string, PartLabel> {
   for (const stage of stages) {
     for (const [local, name] of names.get(stage.id)!)
       labels[composedId(stage.id, local)] = { name };
-    for (const { id, kind } of valuedParts(topologyOf(stage.topology!))) {
+    for (const { id, kind } of valuedParts({ drawing: drawingOf(stage) })) {
       const value = formatQuantity(valuesOf(stage)[id], mainQuantity(kind)!.quantity, {
         digits: 4,
       });

@@ -58,11 +58,19 @@ export class HeardCircuit {
     this.decimator = new Decimator(times, SLICE);
     this.fine = new Float64Array(SLICE * times);
     this.blocker = new Blocker(rate);
-    this.blocker.reset(this.player.volts);
+    this.rest();
     this.target = this.player.values.slice();
     this.base = this.target.slice();
     this.values = this.target.slice();
     this.follow(sheet);
+  }
+
+  /** As if it had stood at rest for long: its direct voltage is no thump at the beginning. */
+  private rest(): void {
+    const slice = new Float64Array(SLICE);
+    this.fine.fill(this.player.volts);
+    for (let k = 0; k <= 2 * (this.late + 1); k += SLICE) this.decimator.run(this.fine, slice);
+    this.blocker.reset(slice[SLICE - 1]);
   }
 
   /** Samples that it is heard late by. */

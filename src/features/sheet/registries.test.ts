@@ -30,6 +30,8 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
     expect([
       ...LENSES.map((l) => l.id),
       'bank',
+      // Under a control.
+      'singing',
       'crossoverTraps',
       'crossoverAngles',
       'crossoverStep',

@@ -93,11 +93,17 @@ export const photocell = defineDevice<Photocell>({
   },
 });
 
+/** What a cell settles to in the light of a lamp current, ohms. */
+export function settledOhms(model: Pick<Photocell, 'curve' | 'darkOhms'>, amps: number): number {
+  const { curve, dark } = onLogAxes(model);
+  return Math.exp(-lightTarget(curve, dark, amps)[0]);
+}
+
 /** Above this conductance (its logarithm) the cell's state no longer counts. */
 export const MOST_STATE = 50;
 
 /** Logarithms of lamp currents and conductances, by rising current, and of the dark conductance. */
-export const onLogAxes = (part: Photocell) => ({
+export const onLogAxes = (part: Pick<Photocell, 'curve' | 'darkOhms'>) => ({
   curve: [...part.curve]
     .sort((p, q) => p.amps - q.amps)
     .map((p) => ({ x: Math.log(p.amps), y: -Math.log(p.ohms) })),

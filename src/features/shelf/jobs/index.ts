@@ -26,7 +26,9 @@ import { turnPhase } from './turn-phase';
 import { twoWays } from './two-ways';
 import { twoWaysActive } from './two-ways-active';
 import { voiceCascade } from './voice-cascade';
+import { voiceGate } from './voice-gate';
 import { voiceLadder } from './voice-ladder';
+import { voiceStateVariable } from './voice-state-variable';
 
 export { PEOPLE, type Job } from './job';
 
@@ -55,6 +57,8 @@ const ALL: readonly Job[] = [
   bank,
   voiceCascade,
   voiceLadder,
+  voiceStateVariable,
+  voiceGate,
   twoWays,
   twoWaysActive,
   threeWays,

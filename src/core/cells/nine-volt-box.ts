@@ -1,0 +1,149 @@
+import { THERMAL_VOLTS } from '@/core/constants';
+import { sketch } from '@/core/drawing/sketch';
+import { diode } from '@/core/parts/kinds/diode';
+import { nearestPreferred } from '@/core/quantity/series';
+import { resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
+
+const SILICON = diode.models![0];
+const { saturationAmps, emissionCoefficient } = SILICON.model as {
+  saturationAmps: number;
+  emissionCoefficient: number;
+};
+const PER_DIODE = emissionCoefficient * THERMAL_VOLTS;
+/** Current at the top of the range: what half a battery drives through feed and leak. */
+const TOP_AMPS = 20e-6;
+const PAD = [10e3, 1e3] as const;
+const FEED = 47e3;
+const LEAK = 68e3;
+
+const diodeVolts = (amps: number): number => PER_DIODE * Math.log(amps / saturationAmps + 1);
+const voltsFor = (amps: number): number => amps * (FEED + LEAK) + 2 * diodeVolts(amps);
+
+/** Current that a control voltage drives through both diodes, by halving: it rises all the way. */
+function ampsOf(v: CellValues): number {
+  const volts = v('VC');
+  let [low, high] = [0, Math.max(volts, 0) / (v('RV') + v('RB'))];
+  for (let k = 0; k < 80; k++) {
+    const middle = (low + high) / 2;
+    if (middle * (v('RV') + v('RB')) + 2 * diodeVolts(middle) < volts) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+const gainOf = (v: CellValues): number => 1 + (v('P1', 'turn') * v('P1')) / v('RG');
+
+/**
+ * The positive-feedback low-pass with a diode in the place of each resistor: r = n VT / I, before the
+ * first also what the pad shows, R1 = r + Rp. With the leak RB behind them, a = r / RB:
+ *
+ *   in/out K = 1 + a (1 + R1/r) + s (r C2 + R1 C2 + R1 C1 (1 + a - K)) + s^2 R1 r C1 C2
+ *
+ * Nodal equations of R. P. Sallen and E. L. Key (1955) with those resistors put in.
+ */
+function figuresFor(v: CellValues, ohms: number) {
+  const [C1, C2] = [v('C1'), v('C2')];
+  const first = ohms + (v('RI') * v('RA')) / (v('RI') + v('RA'));
+  const a = ohms / v('RB');
+  const rest = 1 + a * (1 + first / ohms);
+  const square = first * ohms * C1 * C2;
+  const K = gainOf(v);
+  const width = ohms * C2 + first * C2 + first * C1 * (1 + a - K);
+  return {
+    f0Hz: Math.sqrt(rest / square) / TWO_PI,
+    gain: ((v('RA') / (v('RA') + v('RI'))) * K) / rest,
+    q: width > 0 ? Math.sqrt(rest * square) / width : Infinity,
+    loop: K,
+    singing: 1 + a + (C2 / C1) * (1 + ohms / first),
+  };
+}
+/** Current for a place, by halving: it rises with the current. */
+function ampsFor(v: CellValues, hz: number): number {
+  let [low, high] = [Math.log(1e-12), Math.log(1e-2)];
+  for (let k = 0; k < 80; k++) {
+    const middle = (low + high) / 2;
+    if (figuresFor(v, PER_DIODE / Math.exp(middle)).f0Hz < hz) low = middle;
+    else high = middle;
+  }
+  return Math.exp((low + high) / 2);
+}
+
+export const nineVoltBox: Cell = {
+  id: 'nine-volt-box',
+  name: 'Nine-volt box',
+  short: 'two diodes about one op-amp',
+  drawing:
+    sketch(`in 0,8 / 0,8 1,8 / resistor RI 1,8 right / 5,8 8,8 / 6,8 6,9 / resistor RA 6,9 down left / ground 6,13
+    capacitor CI 8,8 right / 12,8 14,8 / 13,8 13,7 / resistor RV 13,7 up right / 13,3 13,2 / supply VC 13,2
+    diode D1 14,8 right / 18,8 22,8 / 20,8 20,7 / capacitor C1 20,7 up right / 20,3 20,1 43,1 43,9
+    diode D2 22,8 right / 26,8 36,8 / 29,8 29,9 / capacitor C2 29,9 down left / ground 29,13 / 32,8 32,9 / resistor RB 32,9 down right / ground 32,13
+    op-amp A1 36,8 plus / 40,9 47,9 / out 47,9 / 36,10 35,10 35,16 36,16 / potentiometer P1 36,16 right / 40,16 44,16 44,9 / 38,18 42,18 42,16
+    35,16 35,17 / resistor RG 35,17 down left / 35,21 35,22 / capacitor CG 35,22 down left / ground 35,26`),
+  limits: { leastHz: 20, mostHz: 20_000 },
+  usual: { lowHz: 250, highHz: 6000 },
+  ownLaw: true,
+  plan(ask) {
+    const farads = nearestPreferred(TOP_AMPS / (TWO_PI * ask.highHz * PER_DIODE), 'E6');
+    const planned = (part: string) =>
+      ({ RI: PAD[0], RA: PAD[1], RB: LEAK, C1: farads, C2: farads, P1: 0, RG: 1 })[part] ?? 0;
+    const [low, high] = [ask.lowHz, ask.highHz].map((hz) => voltsFor(ampsFor(planned, hz)));
+    return {
+      parts: {
+        RI: { value: PAD[0] },
+        RA: { value: PAD[1] },
+        CI: { value: 10e-6 },
+        RV: { value: FEED },
+        VC: { value: low },
+        D1: { model: SILICON },
+        D2: { model: SILICON },
+        C1: { value: farads },
+        C2: { value: farads },
+        RB: { value: LEAK },
+        RG: { value: 10e3 },
+        CG: { value: 10e-6 },
+        P1: { value: 47e3, more: { turn: 0.3 } },
+      },
+      controls: [
+        {
+          for: 'cut-off',
+          name: 'Cut-off',
+          is: 'volts',
+          span: { from: low, to: high },
+          at: 0.6,
+          moves: [{ part: 'VC', quantity: 'volts', from: low, to: high, law: 'even' }],
+        },
+        resonanceControl({ from: 0, to: 0.7 }),
+      ],
+    };
+  },
+  textbook(v) {
+    const { singing, ...figures } = figuresFor(v, PER_DIODE / ampsOf(v));
+    return { ...figures, singsAt: { loop: singing, hz: figures.f0Hz } };
+  },
+  agrees: 0.06,
+  reasons: () => [
+    {
+      of: 'D1 D2',
+      text: 'Resistances for a small signal that the current through them sets.',
+      formula: 'r = \\frac{n V_T}{I}',
+      rule: 'Rule of thumb: 45 mV over the current for ordinary diodes.',
+    },
+    {
+      of: 'RB',
+      text: 'Where the current goes on to: it loads the filter, most where the diodes are hardly open.',
+      formula: 'H_0 = \\frac{K}{1 + 2 r / R_B}',
+    },
+    {
+      of: 'RG P1',
+      text: 'The gain takes damping away; at three and a little it sings.',
+      formula: 'Q = \\frac{\\sqrt{1 + 2a}}{3 + a - K}',
+    },
+  ],
+  about:
+    'A second-order low-pass about one op-amp whose two resistors are diodes: a current through both sets how much they resist. One knob drives the current, the other the gain, up to singing; all of it on one small battery.',
+  control:
+    'A voltage through a resistor and both diodes: at its lower end the current rises as an exponential, further up in proportion.',
+  bias: 'The current goes through both diodes and down RB; the amplifier passes that rest on as it is, because CG blocks its gain for direct current.',
+  avoid:
+    'More than some tens of millivolts at the diodes: the signal then opens them itself, and the cut-off moves with it. Light-emitting diodes bear a little more and need two volts more to open.',
+};
