@@ -104,3 +104,20 @@ test('of a stream of edits the last is heard, and one that cannot be solved is n
   settle();
   expect(state().problems).toEqual({});
 });
+
+test('where far too much is lacking it takes coarser steps', () => {
+  const { player, port, settle, state, wait } = begun();
+  player.hear({ is: 'load', side: 'a', sheet: newSheet(), way: 0 });
+  settle();
+  const { times } = state().sides.a!;
+  expect(times).toBeGreaterThan(1);
+  wait(100);
+  port.tell(port.sent, 100);
+  settle();
+  expect(state().sides.a!.times).toBe(times / 2);
+  // And no coarser for nothing.
+  wait(3000);
+  port.tell(port.sent, 101);
+  settle();
+  expect(state().sides.a!.times).toBe(times / 2);
+});

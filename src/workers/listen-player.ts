@@ -7,10 +7,15 @@ import type { FromFeeder, PlayerState, ToPlayer } from './listen-messages';
 /** Samples that lie ready for the audio thread: what a knob does is heard so much later. */
 const AHEAD = 1280;
 /** The same while something is made, which takes some hundredths of a second at a time. */
-const AHEAD_MAKING = 8192;
+const AHEAD_MAKING = 6144;
 /** At first, and after something was lacking, there is so many times as much ahead; after each calm stretch half of it. */
 const WIDE = 4;
 const CALM = 1500;
+/** Of the pieces of 128 samples so many lacking within such a stretch are too many: finer steps than this machine bears. */
+const TOO_MANY = 40;
+const STRETCH = 2000;
+/** It makes no longer ahead at a time, milliseconds. */
+const LONGEST_FILL = 60;
 /** Slices that are sent together. */
 const TOGETHER = 2;
 /** What it says of itself comes so often, milliseconds. */
@@ -32,6 +37,8 @@ export class ListenPlayer {
   private widened = WIDE;
   private widenedAt = 0;
   private least = 1;
+  /** Where the present stretch began, and how many were lacking then. */
+  private stretch = { at: 0, missed: 0 };
   private work: { side: Side | null; steps: Generator<void, void>; begun?: true }[] = [];
   private readonly pending = new Map<Side, Extract<ToPlayer, { is: 'load' }>>();
   private working = false;
@@ -110,12 +117,22 @@ export class ListenPlayer {
       this.widenedAt = now;
     }
     this.missed = missed;
+    this.relieve(now);
     if (incoming) {
       this.incoming.push(incoming);
       const waiting = this.incoming.reduce((n, block) => n + block.length, 0);
       if (waiting > MOST_INCOMING) this.incoming = this.incoming.slice(-2);
     }
     this.fill();
+  }
+
+  /** Where too much is lacking in spite of all that lies ahead, steps are made coarser. */
+  private relieve(now: number): void {
+    const { audition, stretch, missed, work } = this;
+    if (missed - stretch.missed > TOO_MANY && audition && work.length === 0) {
+      this.make(null, audition.relieve());
+      this.stretch = { at: now, missed };
+    } else if (now - stretch.at > STRETCH) this.stretch = { at: now, missed };
   }
 
   /** Whatever is to be made for a side replaces what was being made for it. */
@@ -176,7 +193,8 @@ export class ListenPlayer {
     const { audition, port } = this;
     if (!audition?.ready || !port) return;
     const from = this.clock();
-    while (this.sent - this.played < ahead) {
+    // An overloaded machine must still hear what it is told.
+    while (this.sent - this.played < ahead && this.clock() - from < LONGEST_FILL) {
       const block = new Float32Array(SLICE * TOGETHER);
       for (let k = 0; k < TOGETHER; k++)
         audition.next(block.subarray(k * SLICE, (k + 1) * SLICE), this.nextIncoming());

@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core/sheet/schema';
-import { affordable, SLICE, type Afforded, type HeardCircuit } from './heard-circuit';
+import { affordable, OVERSAMPLING, SLICE, type Afforded, type HeardCircuit } from './heard-circuit';
 import { Limiter } from './limiter';
 import type { Program } from './program';
 import { Score } from './score';
@@ -44,6 +44,8 @@ export class Audition {
   readonly score: Score;
   private readonly sides: Partial<Record<Side, Loaded>> = {};
   private side: Side = 'a';
+  /** Steps to a sample at most. */
+  private most = OVERSAMPLING[0] as number;
   /** Of the fade from what was heard before, slices that are left. */
   private fade = 0;
   private leaving: Loaded | undefined;
@@ -94,15 +96,31 @@ export class Audition {
       return;
     }
     yield;
-    const { rate, clock } = this;
+    yield* this.renew(side, sheet, way);
+  }
+
+  private *renew(side: Side, sheet: Sheet, way: number): Generator<void, void> {
+    const { rate, clock, most } = this;
     const { volts } = this.score.program;
-    const afforded = yield* affordable(sheet, way, { rate, volts, clock });
+    const afforded = yield* affordable(sheet, way, { rate, volts, clock, most });
     yield;
     const loaded = { ...afforded, gain: 1, sheet, way };
     yield* this.match(loaded);
     const replaced = this.sides[side];
     this.sides[side] = loaded;
     if (side === this.side && replaced) this.fadeFrom(replaced);
+  }
+
+  /** This machine has other work: what is heard takes half as many steps from now on. */
+  *relieve(): Generator<void, void> {
+    const heard = this.sides[this.side];
+    if (!heard || heard.circuit.times === 1) return;
+    this.most = heard.circuit.times / 2;
+    for (const side of [this.side, this.side === 'a' ? 'b' : 'a'] as const) {
+      const loaded = this.sides[side];
+      if (loaded && loaded.circuit.times > this.most)
+        yield* this.renew(side, loaded.sheet, loaded.way);
+    }
   }
 
   unload(side: Side): void {

@@ -207,13 +207,19 @@ export interface Afforded {
  *
  * @param volts that it is to be played with
  * @param clock milliseconds
+ * @param most steps to a sample
  */
 export function* affordable(
   sheet: Sheet,
   way: number,
-  { rate, volts, clock }: { rate: number; volts: number; clock: () => number },
+  {
+    rate,
+    volts,
+    clock,
+    most = OVERSAMPLING[0],
+  }: { rate: number; volts: number; clock: () => number; most?: number },
 ): Generator<void, Afforded> {
-  for (const times of OVERSAMPLING) {
+  for (const times of OVERSAMPLING.filter((n) => n <= most)) {
     const circuit = new HeardCircuit(sheet, way, rate, times);
     yield;
     const oscillator = new Oscillator('saw', rate * times);

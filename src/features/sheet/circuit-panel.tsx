@@ -6,6 +6,7 @@ import type { Point } from '@/core/drawing/drawing';
 import type { PartLabel } from '@/core/drawing/labels';
 import { printPart } from '@/core/parts/quantities';
 import type { EvaluatedStage } from '@/core/sheet/evaluate';
+import { movedParts } from '@/core/sheet/controls';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage, StagePart } from '@/core/sheet/schema';
@@ -54,9 +55,14 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
   const names = useMemo(() => partNames(drawn), [drawn]);
   const evaluated = useEvaluated((e) => e?.stages.filter((s) => shown.some((o) => o.id === s.id)));
   const atRest = useUi((s) => s.atRest);
+  const { controls, ways } = sheet;
+  const controlled = useMemo(
+    () => (stage: Stage) => movedParts({ controls, ways }, ways[0], stage),
+    [controls, ways],
+  );
   const labels = useMemo(
-    () => labelsOf(names, shown, evaluated ?? [], mark, atRest),
-    [names, shown, evaluated, mark, atRest],
+    () => labelsOf(names, shown, controlled, evaluated ?? [], mark, atRest),
+    [names, shown, controlled, evaluated, mark, atRest],
   );
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
@@ -214,6 +220,7 @@ const DrawSwitch = memo(function DrawSwitch({ wholePath }: { wholePath: boolean 
 function labelsOf(
   names: ReturnType<typeof partNames>,
   shown: readonly Stage[],
+  controlled: (stage: Stage) => ReturnType<typeof movedParts>,
   evaluated: readonly EvaluatedStage[],
   mark: 'point' | 'comma',
   atRest: Readonly<Record<string, string>>,
@@ -227,8 +234,11 @@ function labelsOf(
         name,
         ...(name in atRest ? { note: atRest[name] } : {}),
       };
-    for (const [id, value] of Object.entries(valuesOf(stage))) {
+    const moved = controlled(stage);
+    for (const [id, set] of Object.entries(valuesOf(stage))) {
       const quantity = quantityOfPart(stage, id)!;
+      // What a control moves stands at what it is moved to.
+      const value = moved.get(id)?.[quantity.name] ?? set;
       const print = (x: number) => printPart(quantity, x, mark);
       labels[composedId(stage.id, id)] = {
         name: own.get(id)!,

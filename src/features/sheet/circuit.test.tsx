@@ -180,6 +180,19 @@ describe('the schematic', () => {
   });
 });
 
+test('a value that a control moves is shown as it is moved', async () => {
+  const sheet = newSheet();
+  const [stage] = sheet.ways[0].stages;
+  const [id] = Object.keys(valuesOf(stage)).filter((p) => p.startsWith('R'));
+  const move = { stage: stage.id, part: id, quantity: 'ohms', from: 1000, to: 100_000 };
+  const name = partNames(sheet.ways[0].stages).get(stage.id)!.get(id)!;
+  shown({
+    ...sheet,
+    controls: [{ id: 'c', name: 'C', is: 'volts', at: 0.5, moves: [{ ...move, law: 'by ratio' }] }],
+  });
+  await waitFor(() => expect(part(name).getAttribute('aria-label')).toMatch(/10k/));
+});
+
 describe('why the numbers are what they are', () => {
   const open = async (name: RegExp) => {
     await user.click(screen.getByRole('button', { name }));
