@@ -1,4 +1,5 @@
 import type { Circuit } from '@/core/circuit/schema';
+import { along } from '@/core/numeric/along';
 import { tune as tuneCircuit } from '@/core/synth/tune';
 import { varying, type Varied } from '@/core/synth/vary';
 import {
@@ -63,6 +64,6 @@ function stops(from: number, to: number, points: number, even: boolean): number[
   return Array.from({ length: points }, (_, k) => {
     const u = points === 1 ? 0 : k / (points - 1);
     if (u === 1) return to;
-    return even ? from + u * (to - from) : from * (to / from) ** u;
+    return along(from, to, u, !even);
   });
 }

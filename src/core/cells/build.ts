@@ -1,31 +1,25 @@
-import type { Part } from '@/core/circuit/schema';
+import { makeCircuit, type Circuit, type Part } from '@/core/circuit/schema';
 import { UNIT_SOURCE } from '@/core/circuit/unit-source';
-import { makeCircuit, type Circuit } from '@/core/circuit/schema';
+import { along } from '@/core/numeric/along';
 import { instantiate, netsOfDrawing } from '@/core/topologies/instantiate';
 import { partKindOf } from '@/core/parts';
 import { mainQuantity } from '@/core/parts/quantities';
-import type { Cell, CellControl, CellPlan, CellValues } from './cell';
-
-/** The quantity that a control sets where it stands. */
-const moved = ({ from, to, law }: CellControl['moves'][number], at: number): number =>
-  law === 'by ratio' && from * to > 0 ? from * (to / from) ** at : from + (to - from) * at;
+import type { Cell, CellPlan, CellValues } from './cell';
 
 /** Numbers of a plan with its controls at places, by part and quantity. */
 export function valuesOfPlan(cell: Cell, plan: CellPlan, at: readonly number[]): CellValues {
-  const mains = new Map(
-    netsOfDrawing(cell.drawing).parts.map((p) => [p.id, mainQuantity(partKindOf(p.kind))?.name]),
-  );
+  const kinds = new Map(netsOfDrawing(cell.drawing).parts.map((p) => [p.id, partKindOf(p.kind)]));
   return (part, quantity) => {
-    const main = mains.get(part);
+    const kind = kinds.get(part)!;
+    const main = mainQuantity(kind)?.name;
     const asked = quantity ?? main;
     for (const [k, { moves }] of plan.controls.entries())
       for (const move of moves)
-        if (move.part === part && move.quantity === asked) return moved(move, at[k]);
+        if (move.part === part && move.quantity === asked)
+          return along(move.from, move.to, at[k], move.law === 'by ratio');
     const { value, more } = plan.parts[part] ?? {};
     const found = asked === main ? value : more?.[asked ?? ''];
-    const usual = partKindOf(
-      netsOfDrawing(cell.drawing).parts.find((p) => p.id === part)!.kind,
-    ).quantities.find((q) => q.name === asked)?.usual;
+    const usual = kind.quantities.find((q) => q.name === asked)?.usual;
     return found ?? usual ?? NaN;
   };
 }

@@ -110,11 +110,30 @@ export const pairSiemens = (amps: number): number => amps / (2 * THERMAL_VOLTS);
 /** Tail current for which a differential pair has this transconductance. */
 export const pairAmps = (siemens: number): number => siemens * 2 * THERMAL_VOLTS;
 
-/** The span of a control voltage of a volt an octave from nought up. */
-export const voltAnOctave = ({ lowHz, highHz }: CellAsk): { from: number; to: number } => ({
-  from: 0,
-  to: Math.log2(highHz / lowHz),
-});
+/**
+ * What the textbook says of four equal poles at `f0Hz` whose output goes back inverted, `loop` times:
+ * they lie about -w0 on the fourth roots of -k, the least damped pair at -1 + k^(1/4) (1 ± j)/sqrt 2,
+ * which reaches the axis at k = 4.
+ */
+export function fourPoleLoop(
+  f0Hz: number,
+  loop: number,
+): Pick<TextbookFigures, 'f0Hz' | 'q' | 'loop' | 'singsAt'> {
+  const r = loop ** 0.25 / Math.SQRT2;
+  const q = Math.hypot(1 - r, r) / (2 * (1 - r));
+  return {
+    f0Hz,
+    ...(loop > 0 ? { q: q > 0 ? q : Infinity } : {}),
+    loop,
+    singsAt: { loop: 4, hz: f0Hz },
+  };
+}
+
+/** The knob P1 as a divider: how far it is turned, and what its wiper shows besides. */
+export const wiperOf = (values: CellValues): { turn: number; ohms: number } => {
+  const turn = values('P1', 'turn');
+  return { turn, ohms: values('P1') * turn * (1 - turn) };
+};
 
 /** Where a cut-off stands at first: somewhat above the middle of its range. */
 const FIRST = 0.6;
@@ -129,7 +148,7 @@ export const cutOffControl = (
   for: 'cut-off',
   name: 'Cut-off',
   is: 'volts',
-  span: voltAnOctave(ask),
+  span: { from: 0, to: Math.log2(ask.highHz / ask.lowHz) },
   at: FIRST,
   moves: parts.map((part) => ({
     part,

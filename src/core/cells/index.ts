@@ -1,4 +1,3 @@
-import { quoted } from '@/core/text';
 import type { Cell } from './cell';
 import { nineVoltBox } from './nine-volt-box';
 import { otaCascade } from './ota-cascade';
@@ -19,13 +18,3 @@ export const CELLS: readonly Cell[] = [
   photocellGate,
   nineVoltBox,
 ];
-
-/** The cell of a name, where this program has one. */
-export const cellOf = (id: string | undefined): Cell | undefined => CELLS.find((c) => c.id === id);
-
-/** @throws RangeError for a cell that is not there: a defect of whoever asks */
-export function cellNamed(id: string): Cell {
-  const cell = cellOf(id);
-  if (!cell) throw new RangeError(`No cell is called ${quoted(id)}.`);
-  return cell;
-}

@@ -1,5 +1,6 @@
 import { THERMAL_VOLTS } from '@/core/constants';
 import { sketch } from '@/core/drawing/sketch';
+import { lastWhere } from '@/core/numeric/root';
 import { diode } from '@/core/parts/kinds/diode';
 import { nearestPreferred } from '@/core/quantity/series';
 import { resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
@@ -22,13 +23,9 @@ const voltsFor = (amps: number): number => amps * (FEED + LEAK) + 2 * diodeVolts
 /** Current that a control voltage drives through both diodes, by halving: it rises all the way. */
 function ampsOf(v: CellValues): number {
   const volts = v('VC');
-  let [low, high] = [0, Math.max(volts, 0) / (v('RV') + v('RB'))];
-  for (let k = 0; k < 80; k++) {
-    const middle = (low + high) / 2;
-    if (middle * (v('RV') + v('RB')) + 2 * diodeVolts(middle) < volts) low = middle;
-    else high = middle;
-  }
-  return (low + high) / 2;
+  const ohms = v('RV') + v('RB');
+  const drops = (amps: number) => amps * ohms + 2 * diodeVolts(amps);
+  return lastWhere((amps) => drops(amps) < volts, 0, Math.max(volts, 0) / ohms);
 }
 
 const gainOf = (v: CellValues): number => 1 + (v('P1', 'turn') * v('P1')) / v('RG');
@@ -57,15 +54,11 @@ function figuresFor(v: CellValues, ohms: number) {
     singing: 1 + a + (C2 / C1) * (1 + ohms / first),
   };
 }
+
 /** Current for a place, by halving: it rises with the current. */
 function ampsFor(v: CellValues, hz: number): number {
-  let [low, high] = [Math.log(1e-12), Math.log(1e-2)];
-  for (let k = 0; k < 80; k++) {
-    const middle = (low + high) / 2;
-    if (figuresFor(v, PER_DIODE / Math.exp(middle)).f0Hz < hz) low = middle;
-    else high = middle;
-  }
-  return Math.exp((low + high) / 2);
+  const hzAt = (u: number) => figuresFor(v, PER_DIODE / Math.exp(u)).f0Hz;
+  return Math.exp(lastWhere((u) => hzAt(u) < hz, Math.log(1e-12), Math.log(1e-2)));
 }
 
 export const nineVoltBox: Cell = {

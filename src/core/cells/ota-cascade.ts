@@ -2,10 +2,12 @@ import { nearestPreferred } from '@/core/quantity/series';
 import { sketch } from '@/core/drawing/sketch';
 import {
   cutOffControl,
+  fourPoleLoop,
   pairAmps,
   pairSiemens,
   resonanceControl,
   TWO_PI,
+  wiperOf,
   type Cell,
   type CellValues,
 } from './cell';
@@ -43,10 +45,9 @@ const drawing = sketch(
 
 const loopOf = (v: CellValues): number => {
   const gain = 1 + v('RA') / v('RB');
-  const turn = v('P1', 'turn');
   // The wiper’s own resistance stands in line with RQ.
-  const wiper = v('P1') * turn * (1 - turn);
-  return (turn * gain * v('RF')) / (v('RQ') + wiper);
+  const { turn, ohms } = wiperOf(v);
+  return (turn * gain * v('RF')) / (v('RQ') + ohms);
 };
 
 export const otaCascade: Cell = {
@@ -82,19 +83,9 @@ export const otaCascade: Cell = {
     };
   },
   textbook(v) {
-    const f0Hz = pairSiemens(v('G1')) / (TWO_PI * v('C1'));
     const loop = loopOf(v);
-    // The poles lie about -w0 on the fourth roots of -k: the least damped pair at -1 + k^(1/4) (1 ± j)/sqrt 2.
-    const r = loop ** 0.25 / Math.SQRT2;
-    const q = Math.hypot(1 - r, r) / (2 * (1 - r));
     const gain = (-(v('RF') / v('RI')) * (1 + v('RA') / v('RB'))) / (1 + loop);
-    return {
-      f0Hz,
-      gain,
-      ...(loop > 0 ? { q: q > 0 ? q : Infinity } : {}),
-      loop,
-      singsAt: { loop: 4, hz: f0Hz },
-    };
+    return { gain, ...fourPoleLoop(pairSiemens(v('G1')) / (TWO_PI * v('C1')), loop) };
   },
   agrees: 1e-4,
   reasons: (v) => [

@@ -6,6 +6,7 @@ import {
   pairSiemens,
   resonanceControl,
   TWO_PI,
+  wiperOf,
   type Cell,
   type CellValues,
 } from './cell';
@@ -14,8 +15,8 @@ const TOP_AMPS = 400e-6;
 
 /** What comes back of the band-pass: the damping, one over Q. */
 function damping(v: CellValues): number {
-  const turn = v('P1', 'turn');
-  return (turn * v('R3')) / (v('RQ') + v('P1') * turn * (1 - turn));
+  const { turn, ohms } = wiperOf(v);
+  return (turn * v('R3')) / (v('RQ') + ohms);
 }
 
 const integrator = (v: CellValues, n: 1 | 2): number => {

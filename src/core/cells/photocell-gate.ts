@@ -1,5 +1,6 @@
 import { settledOhms } from '@/core/circuit/devices/photocell';
 import { sketch } from '@/core/drawing/sketch';
+import { lastWhere } from '@/core/numeric/root';
 import { nearestPreferred } from '@/core/quantity/series';
 import { TWO_PI, type Cell, type CellValues } from './cell';
 
@@ -26,13 +27,8 @@ const RATIO = 4.7;
 
 /** Lamp current for a resistance of the cells, by halving: the law falls all the way. */
 function ampsFor(ohms: number): number {
-  let [low, high] = [Math.log(LEAST_AMPS / 1e3), Math.log(TOP_AMPS * 10)];
-  for (let k = 0; k < 60; k++) {
-    const middle = (low + high) / 2;
-    if (settledOhms(LAMP_AND_CELL, Math.exp(middle)) > ohms) low = middle;
-    else high = middle;
-  }
-  return Math.exp((low + high) / 2);
+  const darker = (u: number) => settledOhms(LAMP_AND_CELL, Math.exp(u)) > ohms;
+  return Math.exp(lastWhere(darker, Math.log(LEAST_AMPS / 1e3), Math.log(TOP_AMPS * 10)));
 }
 
 const closed = (v: CellValues, id: string): boolean => v(id, 'closed') >= 0.5;
@@ -68,13 +64,10 @@ export const photocellGate: Cell = {
     // In the gate the dark cells move up what they close: by the root of 1 + 2a.
     const dark = (ohms: number) =>
       Math.sqrt(1 + (2 * ohms) / GATE_OHMS) / (TWO_PI * ohms * Math.sqrt(C1 * C2));
-    let [low, high] = [Math.log(least), Math.log(5e6)];
-    for (let k = 0; k < 60; k++) {
-      const middle = (low + high) / 2;
-      if (dark(Math.exp(middle)) > ask.lowHz) low = middle;
-      else high = middle;
-    }
-    const from = Math.max(LEAST_AMPS, ampsFor(Math.exp(low)));
+    const ohms = Math.exp(
+      lastWhere((u) => dark(Math.exp(u)) > ask.lowHz, Math.log(least), Math.log(5e6)),
+    );
+    const from = Math.max(LEAST_AMPS, ampsFor(ohms));
     const model = { name: 'small lamp, slow cell', model: LAMP_AND_CELL };
     return {
       parts: {

@@ -2,7 +2,15 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { sketch } from '@/core/drawing/sketch';
 import { npnTransistor } from '@/core/parts/kinds/transistor';
 import { nearestPreferred } from '@/core/quantity/series';
-import { cutOffControl, resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
+import {
+  cutOffControl,
+  fourPoleLoop,
+  resonanceControl,
+  TWO_PI,
+  wiperOf,
+  type Cell,
+  type CellValues,
+} from './cell';
 
 /** Tail current at the top of the range: more would warm small transistors out of step. */
 const TOP_AMPS = 400e-6;
@@ -57,9 +65,8 @@ const rungHz = (v: CellValues): number =>
 const levelGain = (v: CellValues): number => 1 + v('R4') / v('R3');
 
 function loopOf(v: CellValues): number {
-  const turn = v('P1', 'turn');
-  const ohms = v('RQ') + v('P1') * turn * (1 - turn);
-  return (turn * levelGain(v) * v('RB')) / (ohms + v('RB'));
+  const { turn, ohms } = wiperOf(v);
+  return (turn * levelGain(v) * v('RB')) / (v('RQ') + ohms + v('RB'));
 }
 
 export const transistorLadder: Cell = {
@@ -106,18 +113,9 @@ export const transistorLadder: Cell = {
     };
   },
   textbook(v) {
-    const f0Hz = rungHz(v);
     const loop = loopOf(v);
-    const r = loop ** 0.25 / Math.SQRT2;
-    const q = Math.hypot(1 - r, r) / (2 * (1 - r));
     const pad = v('RA') / (v('RA') + v('RI'));
-    return {
-      f0Hz,
-      gain: (pad * levelGain(v)) / (1 + loop),
-      ...(loop > 0 ? { q: q > 0 ? q : Infinity } : {}),
-      loop,
-      singsAt: { loop: 4, hz: f0Hz },
-    };
+    return { gain: (pad * levelGain(v)) / (1 + loop), ...fourPoleLoop(rungHz(v), loop) };
   },
   agrees: 0.03,
   reasons: () => [],

@@ -1,3 +1,4 @@
+import { toItsEnd } from '@/core/to-its-end';
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { polesAndZeros } from '@/core/analysis/poles/poles';
 import type { Circuit, Part } from '@/core/circuit/schema';
@@ -97,12 +98,7 @@ export function* fitCircuit(request: FitRequest): Generator<FittedCircuit, Circu
 }
 
 /** Run a fit to its end. */
-export function fitted<T>(search: Generator<unknown, T>): T {
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-  }
-}
+export const fitted = toItsEnd;
 
 function polesOf(ideal: Circuit, probe: string): Landmark[] {
   const { poleFigures, zeroFigures } = polesAndZeros(ideal, probe);

@@ -17,12 +17,3 @@ export type Job<Input, Step, Result> = (
   input: Input,
   context: JobContext<Step>,
 ) => Result | Promise<Result>;
-
-/** Run a search to its end, with a pause wherever it stops. */
-export async function inSlices<T>(search: Generator<unknown, T>, pause: Pause): Promise<T> {
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-    await pause();
-  }
-}

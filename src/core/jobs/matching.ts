@@ -1,7 +1,8 @@
 import { bestMatching, type Matching } from '@/core/sheet/matching';
 import type { SheetSpreadOptions } from '@/core/sheet/spread-sheet';
 import type { Sheet } from '@/core/sheet/schema';
-import { inSlices, type Job } from './job';
+import { inSlices } from '@/core/lenses/layers';
+import type { Job } from './job';
 
 /** Which two parts to match, for one of the readings of a sheet. */
 export const matching: Job<

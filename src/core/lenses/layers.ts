@@ -18,6 +18,15 @@ export interface OverLayers<T> {
 export type Pause = () => Promise<void>;
 export const withoutPause: Pause = () => Promise.resolve();
 
+/** Run a search to its end, with a pause wherever it stops. */
+export async function inSlices<T>(search: Generator<unknown, T>, pause: Pause): Promise<T> {
+  for (;;) {
+    const { done, value } = search.next();
+    if (done) return value;
+    await pause();
+  }
+}
+
 /** Compute something for every layer; a layer that fails is named and the others stand. */
 export async function overLayers<T>(
   sheet: Sheet,

@@ -3,7 +3,7 @@ import { controlOf, turnedTo } from '@/core/sheet/knobs/travel';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { seekingThreshold } from '@/core/synth/threshold';
-import { withoutPause, type Pause } from './layers';
+import { inSlices, withoutPause, type Pause } from './layers';
 
 export interface SingingRequest {
   /** The control that is turned up, as a rule the resonance. */
@@ -33,9 +33,6 @@ export async function singingLens(
     throw new ReedError('range', 'The control is gone: choose another.');
   const at = (place: number) => pathCircuit(turnedTo(sheet, control, place), 0, 'built');
   const search = seekingThreshold(at, { from: 0, to: 1, even: true });
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return { at: value.value, hz: value.hz, why: value.why };
-    await pause();
-  }
+  const { value, hz, why } = await inSlices(search, pause);
+  return { at: value, hz, why };
 }

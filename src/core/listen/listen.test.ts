@@ -7,6 +7,7 @@ import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { voiceSheet } from '@/core/sheet/voice';
+import { toItsEnd } from '@/core/to-its-end';
 import { newSheet } from '@/testing/open-sheet';
 import { Audition } from './audition';
 import { Decimator, halfBandTaps } from './half-band';
@@ -29,14 +30,6 @@ const voice = (cell = otaCascade): Sheet =>
     source: { name: 'Oscillator', ohms: 1000, volts: 5 },
     load: { name: 'Amplifier', ohms: 47_000 },
   });
-
-/** Run a generator to its end. */
-function finish<T>(work: Generator<unknown, T>): T {
-  for (;;) {
-    const { done, value } = work.next();
-    if (done) return value;
-  }
-}
 
 /** Level of one frequency in samples, as the amplitude of a sine. */
 function amplitude(samples: ArrayLike<number>, hz: number, rate = RATE): number {
@@ -218,7 +211,7 @@ describe('what is written to a file', () => {
   ] as const)('equals the engine’s run to -80 dB: %s', (_, sheet, volts) => {
     const seconds = 0.06;
     const program = still({ volts, hz: 500 });
-    const samples = finish(rendered(sheet, { way: 0, program, seconds, rate: RATE }));
+    const samples = toItsEnd(rendered(sheet, { way: 0, program, seconds, rate: RATE }));
     const out = outNet(sheet);
     const times = 16;
     const { probes } = transient(
@@ -266,11 +259,11 @@ describe('an audition', () => {
 
   test('brings two circuits to one level, and goes from one to the other without a click', () => {
     const audition = new Audition(RATE, still0);
-    finish(audition.play(still({ hz: 200, sound: 'saw' })));
+    toItsEnd(audition.play(still({ hz: 200, sound: 'saw' })));
     expect(audition.ready).toBe(false);
     expect(heard(audition, 1).every((v) => v === 0)).toBe(true);
-    finish(audition.load('a', voice()));
-    finish(audition.load('b', newSheet()));
+    toItsEnd(audition.load('a', voice()));
+    toItsEnd(audition.load('b', newSheet()));
     expect(audition.state('a')!.gainDb - audition.state('b')!.gainDb).toBeGreaterThan(3);
     heard(audition, 60);
     const a = heard(audition, 60);
@@ -286,11 +279,11 @@ describe('an audition', () => {
 
   test('goes on with what was heard when a circuit cannot be solved', () => {
     const audition = new Audition(RATE, still0);
-    finish(audition.play(still()));
-    finish(audition.load('a', voice()));
+    toItsEnd(audition.play(still()));
+    toItsEnd(audition.load('a', voice()));
     const broken = structuredClone(voice());
     broken.ways[0].stages[0].drawing = { symbols: [], wires: [] };
-    expect(() => finish(audition.load('a', broken))).toThrow();
+    expect(() => toItsEnd(audition.load('a', broken))).toThrow();
     expect(rms(heard(audition, 40))).toBeGreaterThan(0.01);
   });
 });

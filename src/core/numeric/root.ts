@@ -33,6 +33,22 @@ export function findZero(
   return (a + b) / 2;
 }
 
+/**
+ * The last place between two where something holds that holds up to a place and not beyond, by halving;
+ * the end that it comes to where it holds everywhere or nowhere.
+ */
+export function lastWhere(holds: (x: number) => boolean, a: number, b: number): number {
+  for (let k = 0; k < HALVINGS; k++) {
+    const middle = (a + b) / 2;
+    if (holds(middle)) a = middle;
+    else b = middle;
+  }
+  return (a + b) / 2;
+}
+
+/** After so many the two ends are neighbours among numbers. */
+const HALVINGS = 80;
+
 /** The place of the greatest value of a single-peaked `f` between `a` and `b`, by golden section. */
 export function findPeak(
   f: (x: number) => number,

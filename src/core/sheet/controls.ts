@@ -1,3 +1,4 @@
+import { along } from '@/core/numeric/along';
 import type { PartData } from '@/core/topologies/instantiate';
 import type { Control, SheetDesign, Stage, Way } from './schema';
 
@@ -5,9 +6,7 @@ type Move = Control['moves'][number];
 
 /** The quantity that a control sets where it stands. */
 export function movedTo({ from, to, law }: Move, at: number): number {
-  // By ratio there is no way through zero: such a travel is even.
-  if (law === 'by ratio' && from * to > 0) return from * (to / from) ** at;
-  return from + (to - from) * at;
+  return along(from, to, at, law === 'by ratio');
 }
 
 /** What the controls of a sheet set in one stage: quantities by part. */

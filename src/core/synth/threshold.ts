@@ -1,7 +1,9 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { growth, ON_AXIS, polesOf, type Root } from '@/core/analysis/poles/poles';
 import { ReedError } from '@/core/errors';
+import { along } from '@/core/numeric/along';
 import { findPeak, findZero } from '@/core/numeric/root';
+import { toItsEnd } from '@/core/to-its-end';
 import type { Varied } from './vary';
 
 export interface ThresholdRequest {
@@ -32,11 +34,7 @@ const NEAR = 0.2;
  * @throws ReedError `convergence` where a value has no operating point, `range` for ends that cannot be
  */
 export function threshold(at: Varied, request: ThresholdRequest): Threshold {
-  const search = seekingThreshold(at, request);
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-  }
+  return toItsEnd(seekingThreshold(at, request));
 }
 
 /** The same as a generator that stops after every place. */
@@ -46,10 +44,10 @@ export function* seekingThreshold(
 ): Generator<void, Threshold> {
   if (from === to || !Number.isFinite(from) || !Number.isFinite(to))
     throw new ReedError('range', `Between ${from} and ${to} there is no value: give two ends.`);
-  const byRatio = !even && from * to > 0;
+  const byRatio = !even;
   const valueAt = (u: number) => {
     if (u <= 0 || u >= 1) return u <= 0 ? from : to;
-    return byRatio ? from * (to / from) ** u : from + u * (to - from);
+    return along(from, to, u, byRatio);
   };
   const pairs = new LeastDamped(at, valueAt);
   const none = (why: string): Threshold => ({ value: null, hz: null, why });

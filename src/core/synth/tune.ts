@@ -6,6 +6,7 @@ import type { Extreme } from '@/core/response/extremes';
 import type { Band, Landmark } from '@/core/response/landmarks';
 import { ResponseReader } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
+import { landmarksOf, spanAround } from '@/core/solve/span-of';
 import type { Varied } from './vary';
 
 /** A filter with its control at one value. */
@@ -22,12 +23,8 @@ export interface TuneRow {
   stable: boolean;
 }
 
-/** Readings are looked for so far beyond the first and the last pole that sound can meet. */
-const BEYOND = 1000;
+/** Looked at in any case, and far beyond. */
 const HEARD: Band = { fromHz: 20, toHz: 20_000 };
-const LEAST_HZ = 1e-3;
-const MOST_HZ = 1e9;
-
 /** A plateau that reaches an end of what is looked at is read there, where it is flattest, dB. */
 const FLAT_DB = 3e-3;
 
@@ -102,17 +99,8 @@ function halfPower(
   }
 }
 
-/** Where its curve bends, and where its readings are looked for. */
+/** Where its curve bends, and where its readings are looked for: what grows bends it as what dies away. */
 function around(poles: readonly RootFigures[]): { span: Band; landmarks: Landmark[] } {
-  const landmarks = poles.flatMap(({ f0Hz, q }) =>
-    f0Hz > LEAST_HZ && f0Hz < MOST_HZ ? [{ hz: f0Hz, q: Math.abs(q ?? 0.5) }] : [],
-  );
-  const hz = [...landmarks.map((l) => l.hz), HEARD.fromHz, HEARD.toHz];
-  return {
-    landmarks,
-    span: {
-      fromHz: Math.max(LEAST_HZ, Math.min(...hz) / BEYOND),
-      toHz: Math.min(MOST_HZ, Math.max(...hz) * BEYOND),
-    },
-  };
+  const landmarks = landmarksOf(poles.map(({ f0Hz, q }) => ({ f0Hz, q: q && Math.abs(q) })));
+  return { landmarks, span: spanAround(landmarks, HEARD) };
 }
