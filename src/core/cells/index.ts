@@ -18,3 +18,5 @@ export const CELLS: readonly Cell[] = [
   photocellGate,
   nineVoltBox,
 ];
+
+export const cellOf = (id: string | undefined): Cell | undefined => CELLS.find((c) => c.id === id);

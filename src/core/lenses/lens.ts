@@ -10,6 +10,7 @@ import { strainPicture } from '@/core/crossover/strain';
 import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
+import { controlLens } from './control';
 import { delayLens } from './delay';
 import { differenceLens } from './difference';
 import { harmonicsLens } from './harmonics';
@@ -44,6 +45,7 @@ export const LENSES = {
   headroom: plain(headroomLens),
   difference: plain(differenceLens),
   travel: lens(travelLens),
+  control: lens(controlLens),
   singing: lens(singingLens),
   bank: plain(bankPicture),
   crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>

@@ -1,13 +1,50 @@
 import { along } from '@/core/numeric/along';
+import { convertedOctaves } from '@/core/synth/converter';
 import type { PartData } from '@/core/topologies/instantiate';
 import type { Control, SheetDesign, Stage, Way } from './schema';
 
 type Move = Control['moves'][number];
 
-/** The quantity that a control sets where it stands. */
-export function movedTo({ from, to, law }: Move, at: number): number {
-  return along(from, to, at, law === 'by ratio');
+/** The quantity that a control sets where it stands, or where what drives it puts it. */
+export function movedTo({ from, to, law, table }: Move, at: number): number {
+  if (law !== 'by table') return along(from, to, at, law === 'by ratio');
+  const points = [...(table ?? [])].sort((a, b) => a.at - b.at);
+  const places = [{ at: 0, value: from }, ...points, { at: 1, value: to }];
+  const next = Math.max(
+    1,
+    places.findIndex((p, k) => k === places.length - 1 || p.at >= at),
+  );
+  const [a, b] = [places[next - 1], places[next]];
+  return b.at === a.at ? b.value : along(a.value, b.value, (at - a.at) / (b.at - a.at), false);
 }
+
+/** Whether an exponential converter can drive a control: a voltage that moves currents by ratio. */
+export const isConverted = ({ is, moves }: Pick<Control, 'is' | 'moves'>): boolean =>
+  is === 'volts' &&
+  moves.length > 0 &&
+  moves.every((m) => m.law === 'by ratio' && m.from * m.to > 0 && isCurrent(m));
+
+const CURRENTS: ReadonlySet<string> = new Set(['biasAmps', 'dc']);
+const isCurrent = ({ quantity }: Move): boolean => CURRENTS.has(quantity);
+
+/** How many octaves a control by ratio spans. */
+export const octavesOf = ({ moves: [{ from, to }] }: Pick<Control, 'moves'>): number =>
+  Math.log2(to / from);
+
+/**
+ * The place of its travel that a control comes to: where it stands, or where its exponential converter
+ * puts it, which is in balance in the middle of the travel. May lie somewhat outside 0 to 1.
+ */
+export function placeOf(control: Control, kelvin?: number): number {
+  const { at, converter, moves } = control;
+  if (!converter || !isConverted(control)) return at;
+  const total = octavesOf(control);
+  const balanceAmps = moves.reduce((sum, { from, to }) => sum + Math.sqrt(from * to), 0);
+  const octaves = (at - MIDDLE) * total;
+  return MIDDLE + convertedOctaves(converter, { octaves, balanceAmps, kelvin }) / total;
+}
+
+const MIDDLE = 0.5;
 
 /** What the controls of a sheet set in one stage: quantities by part. */
 export function movedParts(
@@ -16,10 +53,11 @@ export function movedParts(
   { id }: Stage,
 ): Map<string, Record<string, number>> {
   const found = new Map<string, Record<string, number>>();
-  for (const { at, moves } of controls)
-    for (const move of moves) {
+  for (const control of controls)
+    for (const move of control.moves) {
       if (move.stage !== id || (move.way ?? ways[0].id) !== way.id) continue;
-      found.set(move.part, { ...found.get(move.part), [move.quantity]: movedTo(move, at) });
+      const value = movedTo(move, placeOf(control));
+      found.set(move.part, { ...found.get(move.part), [move.quantity]: value });
     }
   return found;
 }

@@ -237,6 +237,14 @@ export const controlSchema = z.strictObject({
   span: z.strictObject({ from: figure, to: figure }).optional(),
   /** Where it stands, from 0 to 1 of its travel. */
   at: between(0, 1),
+  /** What of the exponential converter that drives it is not ideal, where that is known. */
+  converter: z
+    .strictObject({
+      ppmPerKelvin: between(0, 20_000, ' ppm/K'),
+      ohms: notNegative.max(1000, 'must be at most 1 kΩ'),
+      warmReference: z.boolean().optional(),
+    })
+    .optional(),
   /** The key that turns it up; with Shift it turns it down. */
   key: z
     .string()
@@ -254,7 +262,12 @@ export const controlSchema = z.strictObject({
         /** The quantity at both ends of the travel, and how it goes between. */
         from: figure,
         to: figure,
-        law: z.enum(['even', 'by ratio']).default('even'),
+        law: z.enum(['even', 'by ratio', 'by table']).default('even'),
+        /** By a table: the quantity at further places, straight lines between them. */
+        table: z
+          .array(z.strictObject({ at: between(0, 1), value: figure }))
+          .max(60, 'holds at most 60 places')
+          .optional(),
       }),
     )
     .max(20),

@@ -1,6 +1,8 @@
 import type { Cell, CellAsk, CellPart } from '@/core/cells/cell';
 import { HALF_POWER_DB } from '@/core/response/decibels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
+import { USUAL_CONVERTER } from '@/core/synth/converter';
+import { isConverted } from './controls';
 import { DEFAULT_PARTS, makeSheet } from './make';
 import type { Control, Reading, Sheet, Stage, StagePart } from './schema';
 
@@ -31,12 +33,15 @@ export function cellStage(
         Object.entries(plan.parts).map(([part, data]) => [part, partOf(data)]),
       ),
     },
-    controls: plan.controls.map(({ for: what, moves, ...control }, k) => ({
-      ...control,
-      id: `${id}c${k + 1}`,
-      for: what,
-      moves: moves.map((move) => ({ stage: id, ...move })),
-    })),
+    controls: plan.controls.map(({ for: what, moves, ...control }, k) => {
+      const made = {
+        ...control,
+        id: `${id}c${k + 1}`,
+        for: what,
+        moves: moves.map((move) => ({ stage: id, ...move })),
+      };
+      return isConverted(made) ? { ...made, converter: USUAL_CONVERTER } : made;
+    }),
   };
 }
 
@@ -89,6 +94,6 @@ export function voiceSheet({ cell, lowHz, highHz, ...request }: VoiceRequest): S
     ...sheet,
     ways: [{ ...way, stages: [stage] }],
     controls,
-    view: { ...sheet.view, fromHz: 20, toHz: 20_000 },
+    view: { ...sheet.view, lens: 'control', fromHz: 20, toHz: 20_000 },
   };
 }

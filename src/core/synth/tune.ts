@@ -44,11 +44,22 @@ export function* tune(at: Varied, probe: string, values: Iterable<number>): Gene
       if (!(error instanceof ReedError) || error.code !== 'convergence') throw error;
       throw new ReedError('convergence', `At ${value}: ${messageOf(error)}`, error.place);
     }
-    yield rowOf(analysis, probe, value);
+    const { pairHz: _, ...figures } = filterFigures(analysis, probe);
+    yield { value, ...figures };
   }
 }
 
-function rowOf(analysis: AcAnalysis, probe: string, value: number): TuneRow {
+export interface FilterFigures extends Omit<TuneRow, 'value'> {
+  /** Of its least damped pair of poles, null where there is none. */
+  pairHz: number | null;
+}
+
+/**
+ * What a solved filter does at one setting.
+ *
+ * @throws ReedError `circuit` where no source drives it
+ */
+export function filterFigures(analysis: AcAnalysis, probe: string): FilterFigures {
   const { re, im } = analysis.rhs;
   if (!re.some((x, i) => x !== 0 || im[i] !== 0))
     throw new ReedError(
@@ -67,12 +78,12 @@ function rowOf(analysis: AcAnalysis, probe: string, value: number): TuneRow {
   );
   const plateau = plateauOf(reader);
   return {
-    value,
     halfPowerHz: halfPower(reader, plateau, 'upper') ?? halfPower(reader, plateau, 'lower'),
     peakHz: isPeak ? hz : null,
     peakDb,
     plateauDb: plateau.value,
     q: least && Number.isFinite(least.q) ? least.q : null,
+    pairHz: least?.f0Hz ?? null,
     stable: poles.every((p) => growth(p) < -ON_AXIS),
   };
 }

@@ -3,7 +3,6 @@
 import { Select, type RefSelectProps } from 'antd';
 import { useMemo, useRef, type CSSProperties } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { DecimalMark } from '@/core/quantity/parse';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
@@ -11,6 +10,7 @@ import { Slider } from '@/ui/controls/slider';
 import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
+import { standsAt } from './control-words';
 import { setUi } from './ui-state';
 import { useAlike, useSteady } from './use-alike';
 import { useLens } from './use-lens';
@@ -59,7 +59,7 @@ function Row({
         type="button"
         className={styles.knob}
         title="What its travel does"
-        onClick={() => editView({ lens: 'travel' })}
+        onClick={() => editView({ lens: control.for ? 'control' : 'travel' })}
       >
         {name}
       </button>
@@ -125,13 +125,6 @@ function Sings({ sheet, control }: { sheet: Sheet; control: Control }) {
       </p>
     </>
   );
-}
-
-/** Where a control stands: the volts or amperes it gives, or how far its shaft is turned. */
-function standsAt({ is, span, at }: Control, mark: DecimalMark): string {
-  if (!span || is === 'turn') return `${Math.round(at * 100)} %`;
-  const value = span.from + at * (span.to - span.from);
-  return formatQuantity(value, is === 'volts' ? 'volts' : 'amps', { digits: 3, unit: true, mark });
 }
 
 const NO_KEY = '';

@@ -2,17 +2,24 @@ import { Dropdown, Tabs } from 'antd';
 import { memo } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
 import { editView } from '@/store/sheet-session';
-import { IN_ROW, LENS_BAR, LENSES, lensOf } from './lenses';
+import { IN_ROW, LENS_BAR, lensOf } from './lenses';
+import type { Lens } from './lenses/lens';
 import { PictureSpan } from './picture-span';
 import styles from './lens-panel.module.css';
 
 /** The lenses to choose from, and the ends of a picture over frequency. */
-export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) {
+export const LensBar = memo(function LensBar({
+  view,
+  lenses,
+}: {
+  view: Sheet['view'];
+  lenses: readonly Lens[];
+}) {
   const { id: shown, overFrequency, Extra } = lensOf(view.lens);
   // One that is looked through from behind “more” has the last place of the row as long as it is.
-  const inRow = LENSES.findIndex(({ id }) => id === shown) < IN_ROW;
-  const tabs = LENSES.filter(({ id }, n) => n < (inRow ? IN_ROW : IN_ROW - 1) || id === shown);
-  const more = LENSES.filter((lens) => !tabs.includes(lens));
+  const inRow = lenses.findIndex(({ id }) => id === shown) < IN_ROW;
+  const tabs = lenses.filter(({ id }, n) => n < (inRow ? IN_ROW : IN_ROW - 1) || id === shown);
+  const more = lenses.filter((lens) => !tabs.includes(lens));
   return (
     <>
       <Tabs
@@ -26,7 +33,7 @@ export const LensBar = memo(function LensBar({ view }: { view: Sheet['view'] }) 
         items={tabs.map(({ id, title, about }, n) => ({
           key: id,
           label: (
-            <span title={LENSES[n].id === id ? `${about} (key ${n + 1})` : about}>{title}</span>
+            <span title={lenses[n].id === id ? `${about} (key ${n + 1})` : about}>{title}</span>
           ),
         }))}
       />

@@ -7,7 +7,7 @@ import { layerName } from '@/core/sheet/layer-name';
 import { followsAsk } from '@/core/sheet/make';
 import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
 import { lookOf } from './look-of';
-import { lensOf, panelOf } from './lenses';
+import { lensesOf, lensOf, panelOf } from './lenses';
 import { setUi, useUi } from './ui-state';
 import { useEvaluated } from './use-evaluation';
 import { useTakes } from './use-takes';
@@ -30,7 +30,7 @@ export function LensPanel({ sheet, bar }: { sheet: Sheet; bar: boolean }) {
       <div className={styles.bar}>
         {bar && (
           <Suspense>
-            <LensBar view={sheet.view} />
+            <LensBar view={sheet.view} lenses={lensesOf(sheet)} />
           </Suspense>
         )}
       </div>

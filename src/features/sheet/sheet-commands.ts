@@ -7,6 +7,7 @@ import { addStage, duplicateStage, moveStage, removeStage, toggleBypass } from '
 import { fitAgain } from './actions/parts';
 import { exportNow, EXPORTS } from './exports';
 import { IN_ROW, LENSES } from './lenses';
+import type { Lens } from './lenses/lens';
 import { setUi, useUi } from './ui-state';
 
 export interface Around {
@@ -71,7 +72,10 @@ export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readon
 ];
 
 /** Every action of a sheet of one path, by name and key. */
-export function sheetCommands(around: Around): readonly Command[] {
+export function sheetCommands(
+  around: Around,
+  lenses: readonly Lens[] = LENSES,
+): readonly Command[] {
   const withChosen = (act: (stage: { id: string; index: number; count: number }) => void) => () => {
     const stage = chosen();
     if (stage) attempt(() => act(stage));
@@ -107,7 +111,7 @@ export function sheetCommands(around: Around): readonly Command[] {
       keys: 'p',
       run: () => setUi({ pinning: true }),
     },
-    ...LENSES.map(({ id, title }, n): Command => ({
+    ...lenses.map(({ id, title }, n): Command => ({
       id: `lens-${id}`,
       title: `Lens: ${title}`,
       group: 'Lens',

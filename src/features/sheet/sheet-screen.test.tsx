@@ -16,6 +16,7 @@ import { download } from '@/ui/download';
 import { useTold } from '../shell/tell';
 import { exportNow, EXPORTS } from './exports';
 import { LensBar } from './lens-bar';
+import { LENSES } from './lenses';
 import { Notices } from './notices';
 import { SheetHeader } from './sheet-header';
 import { SheetScreen } from './sheet-screen';
@@ -142,7 +143,7 @@ describe('the head of a sheet', () => {
 
 describe('the lenses to choose from', () => {
   function Bar() {
-    return <LensBar view={useSheet()!.view} />;
+    return <LensBar view={useSheet()!.view} lenses={LENSES} />;
   }
 
   test('are tabs, and only pictures over frequency have ends', async () => {

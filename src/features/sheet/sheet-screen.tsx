@@ -13,6 +13,8 @@ import { useCommands } from '../shell/commands';
 import { useListening } from '../listen/listening';
 import { useGo } from '../shell/leave-guard';
 import { LensPanel } from './lens-panel';
+import { lensesOf } from './lenses';
+import type { Lens } from './lenses/lens';
 import { commonCommands, sheetCommands } from './sheet-commands';
 import { resetUi, useUi } from './ui-state';
 import { Notices } from './notices';
@@ -88,17 +90,24 @@ function OpenCrossover({ sheet, crossover }: { sheet: Sheet; crossover: Crossove
 }
 
 /** What every open sheet has: its commands in the palette and its name on the tab. */
-function useSheetShell(title: string, commandsOf = sheetCommands): void {
+function useSheetShell(
+  title: string,
+  commandsOf: typeof sheetCommands = sheetCommands,
+  lenses?: readonly Lens[],
+): void {
   const go = useGo();
   const commands = useMemo(
     () =>
-      commandsOf({
-        undo,
-        redo,
-        toShelf: () => go('/'),
-        toParts: () => go(`${window.location.pathname}/parts`),
-      }),
-    [go, commandsOf],
+      commandsOf(
+        {
+          undo,
+          redo,
+          toShelf: () => go('/'),
+          toParts: () => go(`${window.location.pathname}/parts`),
+        },
+        lenses,
+      ),
+    [go, commandsOf, lenses],
   );
   useCommands('sheet', commands);
   useEffect(() => {
@@ -180,7 +189,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
   const isTime = useAround(evaluated || problem !== null);
   const stages = sheet.ways[0].stages;
   const stage = stages.find((s) => s.id === chosen) ?? stages[0];
-  useSheetShell(sheet.title);
+  useSheetShell(sheet.title, sheetCommands, lensesOf(sheet));
   // As high as the table will be, so that the picture stays where it is.
   const readingsToCome = (
     <div style={{ height: 38 + 26 * Math.min(6, sheet.readings.length + 1) }} />

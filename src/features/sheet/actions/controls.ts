@@ -40,7 +40,11 @@ export function addKnob(stageId: string, plan: KnobPlan, name: string): string {
   return id;
 }
 
-function changeControl(id: string, change: (control: Control) => Control, group?: string): void {
+export function changeControl(
+  id: string,
+  change: (control: Control) => Control,
+  group?: string,
+): void {
   edit((c) => ({ controls: c.controls.map((k) => (k.id === id ? change(k) : k)) }), group);
 }
 

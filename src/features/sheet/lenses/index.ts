@@ -1,3 +1,5 @@
+import type { Sheet } from '@/core/sheet/schema';
+import { control } from './control';
 import { delay } from './delay';
 import { difference } from './difference';
 import { harmonics } from './harmonics';
@@ -26,7 +28,19 @@ export const LENSES: readonly Lens[] = [
   noise,
   headroom,
   travel,
+  control,
 ];
+
+/** Those of a voltage-controlled filter begin with what its control does. */
+const OF_VOICE: readonly Lens[] = [control, ...LENSES.filter((l) => l !== control)];
+
+/** The lenses of a sheet, the usual ones of its kind first. */
+export const lensesOf = (sheet: Pick<Sheet, 'ways'>): readonly Lens[] =>
+  isVoice(sheet) ? OF_VOICE : LENSES;
+
+/** Whether a sheet is a voltage-controlled filter. */
+export const isVoice = ({ ways: [way] }: Pick<Sheet, 'ways'>): boolean =>
+  way.stages.some((s) => s.cell !== undefined);
 
 /** So many stand in a row and answer to a digit; the others are behind “more”. */
 export const IN_ROW = 9;

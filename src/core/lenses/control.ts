@@ -1,0 +1,236 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { ReedError } from '@/core/errors';
+import { along } from '@/core/numeric/along';
+import { findPeak } from '@/core/numeric/root';
+import { spaced } from '@/core/response/landmarks';
+import { levelsDb } from '@/core/response/response';
+import { isConverted, octavesOf, placeOf } from '@/core/sheet/controls';
+import { controlOf, turnedTo } from '@/core/sheet/knobs/travel';
+import { outNet } from '@/core/sheet/nets';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Control, Sheet } from '@/core/sheet/schema';
+import { filterFigures, type FilterFigures } from '@/core/synth/tune';
+import { warmed } from '@/core/synth/warmed';
+import { withoutPause, type Pause } from './layers';
+
+export interface ControlRequest {
+  /** The control that is turned. */
+  control: string;
+}
+
+/** The biased filter with its control at one place. */
+export interface ControlRow {
+  /** Of the travel, 0 to 1. */
+  at: number;
+  /** Of the first thing it moves: amperes, ohms, turn. */
+  moved: number;
+  levelDb: Float64Array;
+  figures: FilterFigures;
+  /** What is called its cut-off here, see `measuredBy`. */
+  hz: number | null;
+}
+
+/** The law that a control is meant to have. */
+export interface ControlLaw {
+  is: 'octaves' | 'proportion';
+  /** Octaves a volt, where it is in octaves. */
+  perVolt: number;
+}
+
+/** How two trimmers best bring a travel to its law. */
+export interface Trim {
+  /** By how much the scale is to be wider, as a part of it. */
+  scale: number;
+  cents: number;
+  /** What is left at worst, and at which places nothing is. */
+  leavesCents: number;
+  zeroAt: number[];
+}
+
+export interface ControlPicture {
+  control: string;
+  frequenciesHz: Float64Array;
+  rows: ControlRow[];
+  /** One measure for the whole travel, so that its steps are comparable. */
+  measuredBy: 'pair' | 'half-power';
+  /** Nothing where the device has a law of its own. */
+  law: ControlLaw | null;
+  /** How far each place is from the law, tuned in the middle; NaN where there is no cut-off. */
+  cents: Float64Array | null;
+  trim: Trim | null;
+  /** The same with the circuit and what drives it cold and warm, against the law at room temperature. */
+  drift: { kelvin: number; cents: Float64Array }[];
+}
+
+/** Places that are solved. */
+const PLACES = 25;
+const POINTS = 160;
+/** What a room or a stage may have: 10 °C and 40 °C. */
+const ROOMS = [283.15, 313.15];
+const CENTS = 1200;
+
+/**
+ * What a control does to a voltage-controlled filter: the circuit biased and solved anew at each place
+ * of its travel, against the law that it is meant to have, and the same in a cold and in a hot room.
+ *
+ * @throws ReedError `range` for a control that is not there, or as solving the path
+ */
+export async function controlLens(
+  sheet: Sheet,
+  { control: id }: ControlRequest,
+  pause: Pause = withoutPause,
+): Promise<ControlPicture> {
+  const control = controlOf(sheet, id);
+  if (!control || control.moves.length === 0)
+    throw new ReedError('range', 'The control is gone: choose another.');
+  const { fromHz, toHz } = sheet.view;
+  const frequenciesHz = spaced(fromHz, toHz, POINTS);
+  const travel = new Travel(sheet, control);
+  const solved: Omit<ControlRow, 'hz'>[] = [];
+  for (const at of places()) {
+    await pause();
+    const analysis = travel.analysis(at);
+    solved.push({
+      at,
+      moved: movedAt(control, at),
+      levelDb: levelsDb(analysis.voltage(outNet(sheet), frequenciesHz)),
+      figures: filterFigures(analysis, outNet(sheet)),
+    });
+  }
+  const measuredBy = solved.every(({ figures: f }) => isSharp(f)) ? 'pair' : 'half-power';
+  const rows = solved.map((row) => ({ ...row, hz: cutOff(row.figures, measuredBy) }));
+  const law = lawOf(control);
+  const wanted = law && wantedHz(control, law, rows);
+  const cents = wanted && centsFrom(rows, wanted);
+  return {
+    control: id,
+    frequenciesHz,
+    rows,
+    measuredBy,
+    law: wanted ? law : null,
+    cents,
+    trim: cents && law?.is === 'octaves' ? trimOf(cents, octavesOf(control)) : null,
+    drift: wanted ? await driftOf(travel, measuredBy, wanted, pause) : [],
+  };
+}
+
+const places = (): number[] => Array.from({ length: PLACES }, (_, k) => k / (PLACES - 1));
+
+/** A pair sharper than this is where the filter is heard to be; a duller one is no place of its own. */
+const SHARP = 1;
+const isSharp = ({ q, pairHz }: FilterFigures): boolean =>
+  pairHz !== null && (q === null || q < 0 || q > SHARP);
+
+const cutOff = (f: FilterFigures, by: ControlPicture['measuredBy']): number | null =>
+  by === 'pair' ? f.pairHz : f.halfPowerHz;
+
+/** The circuit of a sheet along the travel of a control, at a temperature. */
+class Travel {
+  private before: AcAnalysis | undefined;
+
+  constructor(
+    private readonly sheet: Sheet,
+    private readonly control: Control,
+  ) {}
+
+  analysis(at: number, kelvin?: number): AcAnalysis {
+    const { converter: _, ...plain } = this.control;
+    const place = placeOf({ ...this.control, at }, kelvin);
+    const others = this.sheet.controls.map((c) => (c === this.control ? plain : c));
+    const turned = turnedTo({ ...this.sheet, controls: others }, this.control.id, place);
+    const built = pathCircuit(turned, 0, 'built');
+    const circuit = kelvin === undefined ? built : warmed(built, kelvin);
+    if (!this.before?.take(circuit)) this.before = new AcAnalysis(circuit);
+    return this.before;
+  }
+
+  figures(at: number, kelvin?: number): FilterFigures {
+    return filterFigures(this.analysis(at, kelvin), outNet(this.sheet));
+  }
+}
+
+const movedAt = (control: Control, at: number): number => {
+  const [{ from, to, law }] = control.moves;
+  return along(from, to, placeOf({ ...control, at }), law === 'by ratio');
+};
+
+/** What a control is meant to do; a knob is not meant to do anything in particular. */
+function lawOf(control: Control): ControlLaw | null {
+  const [first] = control.moves;
+  if (control.for !== 'cut-off' || first.from * first.to <= 0) return null;
+  if (isConverted(control) && control.span) {
+    const { from, to } = control.span;
+    return { is: 'octaves', perVolt: octavesOf(control) / (to - from) };
+  }
+  if (control.is === 'amps' && first.law !== 'by ratio' && first.quantity === 'biasAmps')
+    return { is: 'proportion', perVolt: 0 };
+  return null;
+}
+
+/** What the law wants at each place, tuned where the travel is half way. */
+function wantedHz(control: Control, law: ControlLaw, rows: readonly ControlRow[]) {
+  const middle = rows[(PLACES - 1) / 2];
+  if (middle.hz === null) return null;
+  const { hz } = middle;
+  const octaves = law.is === 'octaves' ? octavesOf(control) : 0;
+  return Float64Array.from(rows, ({ at, moved }) =>
+    law.is === 'octaves' ? hz * 2 ** (octaves * (at - middle.at)) : (hz * moved) / middle.moved,
+  );
+}
+
+const centsFrom = (rows: readonly { hz: number | null }[], wanted: Float64Array): Float64Array =>
+  Float64Array.from(rows, ({ hz }, k) => (hz === null ? NaN : CENTS * Math.log2(hz / wanted[k])));
+
+async function driftOf(
+  travel: Travel,
+  measuredBy: ControlPicture['measuredBy'],
+  wanted: Float64Array,
+  pause: Pause,
+): Promise<ControlPicture['drift']> {
+  const drift: ControlPicture['drift'] = [];
+  for (const kelvin of ROOMS) {
+    const rows: { hz: number | null }[] = [];
+    for (const at of places()) {
+      await pause();
+      rows.push({ hz: cutOff(travel.figures(at, kelvin), measuredBy) });
+    }
+    drift.push({ kelvin, cents: centsFrom(rows, wanted) });
+  }
+  return drift;
+}
+
+/**
+ * The line through what is missed that leaves the least at worst: for a slope, half of the spread of
+ * what is left; over slopes that is convex, so its least is found by golden section.
+ */
+function trimOf(cents: Float64Array, octaves: number): Trim | null {
+  if (cents.some(Number.isNaN)) return null;
+  const at = places();
+  const spread = (slope: number) => {
+    const left = cents.map((c, k) => c - slope * at[k]);
+    return { least: Math.min(...left), most: Math.max(...left) };
+  };
+  const widest = 2 * Math.max(1, ...cents.map(Math.abs)) * PLACES;
+  const worst = (slope: number) => {
+    const { least, most } = spread(slope);
+    return (least - most) / 2;
+  };
+  const slope = findPeak(worst, -widest, widest, 1e-6);
+  const { least, most } = spread(slope);
+  const offset = (least + most) / 2;
+  const left = Array.from(cents, (c, k) => c - slope * at[k] - offset);
+  return {
+    scale: -slope / (CENTS * octaves),
+    cents: -(offset + slope / 2),
+    leavesCents: (most - least) / 2,
+    zeroAt: crossings(left, at),
+  };
+}
+
+/** Where a course goes through zero. */
+function crossings(course: readonly number[], at: readonly number[]): number[] {
+  return course.slice(1).flatMap((y, k) => {
+    const was = course[k];
+    return was === 0 || was < 0 !== y < 0 ? [at[k] + ((at[k + 1] - at[k]) * was) / (was - y)] : [];
+  });
+}
