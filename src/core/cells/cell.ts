@@ -49,7 +49,7 @@ export interface CellPlan {
 /** What the textbook says of a cell as it stands. */
 export interface TextbookFigures {
   f0Hz: number;
-  /** Volts per volt where it passes. */
+  /** Volts per volt where it passes, or at its peak where that is what it passes. */
   gain: number;
   /** Of its least damped pair, where it has one. */
   q?: number;
@@ -92,6 +92,8 @@ export interface Cell {
   textbook(values: CellValues): TextbookFigures;
   /** Its cut-off is not in proportion to what controls it: the law is the device’s own. */
   ownLaw?: true;
+  /** What of its level the textbook’s gain is: where it is flat, if nothing is said. */
+  passes?: 'peak';
   /** How far the textbook’s cut-off may be from the solved one in its valid range, as a part of it. */
   agrees: number;
   reasons(values: CellValues): CellReason[];

@@ -1,5 +1,5 @@
 import { activeHallSpeaker, activeShelfSpeaker, hallSpeaker, shelfSpeaker } from './crossovers';
-import { keyboardVoice, pluckedGate } from './voices';
+import { keyboardVoice, nineVoltDrone, pluckedGate, treadlePedal } from './voices';
 import { makeBank } from '@/core/bank/make';
 import { fitted } from '@/core/fit/fit-circuit';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -24,6 +24,8 @@ export function demoSheets(at: string): Sheet[] {
     ...[
       keyboardVoice,
       pluckedGate,
+      treadlePedal,
+      nineVoltDrone,
       shelfSpeaker,
       activeShelfSpeaker,
       hallSpeaker,

@@ -124,6 +124,8 @@ const isSharp = ({ q, pairHz }: FilterFigures): boolean =>
 const cutOff = (f: FilterFigures, by: ControlPicture['measuredBy']): number | null =>
   by === 'pair' ? f.pairHz : f.halfPowerHz;
 
+const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
+
 /** The circuit of a sheet along the travel of a control, at a temperature. */
 class Travel {
   private before: AcAnalysis | undefined;
@@ -134,9 +136,8 @@ class Travel {
   ) {}
 
   analysis(at: number, kelvin?: number): AcAnalysis {
-    const { converter: _, ...plain } = this.control;
     const place = placeOf({ ...this.control, at }, kelvin);
-    const others = this.sheet.controls.map((c) => (c === this.control ? plain : c));
+    const others = this.sheet.controls.map((c) => (c === this.control ? withoutConverter(c) : c));
     const turned = turnedTo({ ...this.sheet, controls: others }, this.control.id, place);
     const built = pathCircuit(turned, 0, 'built');
     const circuit = kelvin === undefined ? built : warmed(built, kelvin);

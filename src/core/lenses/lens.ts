@@ -10,6 +10,7 @@ import { strainPicture } from '@/core/crossover/strain';
 import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
+import { cellLens } from './cell';
 import { controlLens } from './control';
 import { delayLens } from './delay';
 import { differenceLens } from './difference';
@@ -47,6 +48,7 @@ export const LENSES = {
   travel: lens(travelLens),
   control: lens(controlLens),
   singing: lens(singingLens),
+  cell: lens(cellLens),
   bank: plain(bankPicture),
   crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>
     Promise.resolve(trapsPicture(sheet, request)),

@@ -1,3 +1,4 @@
+import { THERMAL_VOLTS } from '@/core/constants';
 import { along } from '@/core/numeric/along';
 import { convertedOctaves } from '@/core/synth/converter';
 import type { PartData } from '@/core/topologies/instantiate';
@@ -24,8 +25,13 @@ export const isConverted = ({ is, moves }: Pick<Control, 'is' | 'moves'>): boole
   moves.length > 0 &&
   moves.every((m) => m.law === 'by ratio' && m.from * m.to > 0 && isCurrent(m));
 
-const CURRENTS: ReadonlySet<string> = new Set(['biasAmps', 'dc']);
-const isCurrent = ({ quantity }: Move): boolean => CURRENTS.has(quantity);
+/** Amperes of a converter’s output for one of a quantity: a transconductance takes 2 VT times as many. */
+const AMPS: Readonly<Record<string, number>> = {
+  biasAmps: 1,
+  dc: 1,
+  siemens: 2 * THERMAL_VOLTS,
+};
+const isCurrent = ({ quantity }: Move): boolean => quantity in AMPS;
 
 /** How many octaves a control by ratio spans. */
 export const octavesOf = ({ moves: [{ from, to }] }: Pick<Control, 'moves'>): number =>
@@ -39,7 +45,10 @@ export function placeOf(control: Control, kelvin?: number): number {
   const { at, converter, moves } = control;
   if (!converter || !isConverted(control)) return at;
   const total = octavesOf(control);
-  const balanceAmps = moves.reduce((sum, { from, to }) => sum + Math.sqrt(from * to), 0);
+  const balanceAmps = moves.reduce(
+    (sum, { from, to, quantity }) => sum + AMPS[quantity] * Math.sqrt(from * to),
+    0,
+  );
   const octaves = (at - MIDDLE) * total;
   return MIDDLE + convertedOctaves(converter, { octaves, balanceAmps, kelvin }) / total;
 }

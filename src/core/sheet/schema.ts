@@ -28,6 +28,8 @@ export const SHEET_LIMITS = {
   symbols: 400,
   wires: 800,
   controls: 40,
+  /** Numbers that one control moves. */
+  moves: 60,
   boards: 100,
   /** In the sheet and all its keeps together. */
   allStages: 8_000,
@@ -270,7 +272,7 @@ export const controlSchema = z.strictObject({
           .optional(),
       }),
     )
-    .max(20),
+    .max(SHEET_LIMITS.moves, `moves at most ${SHEET_LIMITS.moves} numbers`),
 });
 
 /** One board that is built or planned: parts that differ from the sheet’s, and its takes. */

@@ -4,7 +4,7 @@ import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { USUAL_CONVERTER } from '@/core/synth/converter';
 import { isConverted } from './controls';
 import { DEFAULT_PARTS, makeSheet } from './make';
-import type { Control, Reading, Sheet, Stage, StagePart } from './schema';
+import type { Control, Reading, Sheet, Stage, StagePart, Supply } from './schema';
 
 const partOf = ({ value, more, model }: CellPart): StagePart => ({
   ...(value === undefined ? {} : { value }),
@@ -45,8 +45,7 @@ export function cellStage(
   };
 }
 
-/** What a voltage-controlled filter is read by. */
-const voiceReadings = (): Reading[] => [
+const EDGE: readonly Reading[] = [
   {
     id: 'r1',
     measure: {
@@ -56,8 +55,14 @@ const voiceReadings = (): Reading[] => [
       reference: { from: 'plateau' },
     },
   },
-  { id: 'r2', measure: { measure: 'peak-level' } },
   { id: 'r3', measure: { measure: 'plateau' } },
+];
+const PEAK: readonly Reading[] = [{ id: 'r1', measure: { measure: 'peak-frequency' } }];
+
+/** What a voltage-controlled filter is read by. */
+const voiceReadings = ({ passes }: Cell): Reading[] => [
+  ...(passes === 'peak' ? PEAK : EDGE),
+  { id: 'r2', measure: { measure: 'peak-level' } },
 ];
 
 export interface VoiceRequest extends CellAsk {
@@ -68,16 +73,18 @@ export interface VoiceRequest extends CellAsk {
   cell: Cell;
   source: { name: string; ohms: number; volts?: number };
   load: { name: string; ohms: number | null };
+  /** What feeds its op-amps, where that is not the usual. */
+  supply?: Supply;
 }
 
 /** Transconductors give next to no current at the bottom of their range: the inputs behind them must take less. */
 const FET_INPUT = OP_AMPS.find((m) => m.name.startsWith('FET-input'))!;
 
 /** A sheet that begins with a voltage-controlled cell. */
-export function voiceSheet({ cell, lowHz, highHz, ...request }: VoiceRequest): Sheet {
+export function voiceSheet({ cell, lowHz, highHz, supply, ...request }: VoiceRequest): Sheet {
   const sheet = makeSheet({
     ...request,
-    parts: { ...DEFAULT_PARTS, opAmp: { ...FET_INPUT } },
+    parts: { ...DEFAULT_PARTS, opAmp: { ...FET_INPUT }, ...(supply ? { supply } : {}) },
     // The ask only says what the sheet is about: the cell does not follow it.
     ask: {
       kind: 'low-pass',
@@ -86,7 +93,7 @@ export function voiceSheet({ cell, lowHz, highHz, ...request }: VoiceRequest): S
       edgeHz: Math.sqrt(lowHz * highHz),
       edge: 'half-power',
     },
-    readings: voiceReadings(),
+    readings: voiceReadings(cell),
   });
   const { stage, controls } = cellStage('s1', cell, { lowHz, highHz });
   const [way] = sheet.ways;

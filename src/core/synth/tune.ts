@@ -44,10 +44,11 @@ export function* tune(at: Varied, probe: string, values: Iterable<number>): Gene
       if (!(error instanceof ReedError) || error.code !== 'convergence') throw error;
       throw new ReedError('convergence', `At ${value}: ${messageOf(error)}`, error.place);
     }
-    const { pairHz: _, ...figures } = filterFigures(analysis, probe);
-    yield { value, ...figures };
+    yield { value, ...withoutPair(filterFigures(analysis, probe)) };
   }
 }
+
+const withoutPair = ({ pairHz: _, ...figures }: FilterFigures) => figures;
 
 export interface FilterFigures extends Omit<TuneRow, 'value'> {
   /** Of its least damped pair of poles, null where there is none. */

@@ -27,8 +27,15 @@ import { SupplyChoice } from './supply-choice';
 import { ValueEditor } from './value-editor';
 import { useAlike } from './use-alike';
 import { useEvaluated } from './use-evaluation';
+import { cutOffControlOf } from '@/core/sheet/cut-off-control';
+import { attempt } from '../shell/tell';
+import { giveControl } from './actions/stages';
 import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
+
+/** Whether a stage has transconductors that nothing moves yet. */
+const canBeControlled = (sheet: Sheet, stage: Stage): boolean =>
+  cutOffControlOf(sheet, stage, 'new') !== undefined;
 
 const graftWords = () => import('./graft-words');
 const Controls = lazy(() => graftWords().then((m) => ({ default: m.Controls })));
@@ -157,6 +164,16 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
             Point at a part to see what ±10 % of it does; choose it to try values.
             {stage?.drawing && ' Drag it, or Alt and an arrow key, to move it.'}
           </span>
+        )}
+        {stage && !wholePath && canBeControlled(sheet, stage) && (
+          <button
+            type="button"
+            className={styles.give}
+            title="A control voltage that moves all its transconductors together"
+            onClick={() => attempt(() => giveControl(stage.id))}
+          >
+            give it a control
+          </button>
         )}
         {stage && (
           <StageFacts

@@ -30,8 +30,9 @@ test('every lens has a name, a title, words, a picture and a key of one digit', 
     expect([
       ...LENSES.map((l) => l.id),
       'bank',
-      // Under a control.
+      // Under a control, and behind “Why?”.
       'singing',
+      'cell',
       'crossoverTraps',
       'crossoverAngles',
       'crossoverStep',

@@ -1,7 +1,7 @@
 'use client';
 
 import { Popover } from 'antd';
-import { memo } from 'react';
+import { lazy, memo, Suspense } from 'react';
 import type { Stage } from '@/core/sheet/schema';
 import { designedAs, partsSinceDesign, valuesOf } from '@/core/sheet/stage';
 import type { Explanation } from '@/core/topologies/topology';
@@ -10,7 +10,10 @@ import { Blocks } from './block-diagram';
 import { resetValue } from './actions/parts';
 import { TargetFields } from './target-fields';
 import { useEvaluated } from './use-evaluation';
+import { Coming } from '../shell/coming';
 import styles from './stage-facts.module.css';
+
+const CellFacts = lazy(() => import('./cell-facts').then((m) => ({ default: m.CellFacts })));
 
 /** Why the numbers of a stage are what they are, and what it is designed for. */
 export const StageFacts = memo(function StageFacts({
@@ -22,16 +25,26 @@ export const StageFacts = memo(function StageFacts({
   names: ReadonlyMap<string, string>;
   focus: string | null;
 }) {
-  if (!designedAs(stage)) return null;
+  const cell = stage.cell !== undefined;
+  if (!cell && !designedAs(stage)) return null;
+  const asked = cell ? null : focus;
   return (
     <Popover
       trigger="click"
       placement="top"
       destroyOnHidden
-      content={<Facts stage={stage} names={names} focus={focus} />}
+      content={
+        cell ? (
+          <Suspense fallback={<Coming />}>
+            <CellFacts stage={stage} names={names} />
+          </Suspense>
+        ) : (
+          <Facts stage={stage} names={names} focus={focus} />
+        )
+      }
     >
       <button type="button" className={styles.why}>
-        Why{focus ? ` ${names.get(focus) ?? focus}` : ''}?
+        Why{asked ? ` ${names.get(asked) ?? asked}` : ''}?
       </button>
     </Popover>
   );

@@ -2,6 +2,8 @@
 
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
+import { CELLS } from '@/core/cells';
+import type { Cell } from '@/core/cells/cell';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { StageKind, Topology } from '@/core/topologies/topology';
 import styles from './stage-picker.module.css';
@@ -25,12 +27,18 @@ const HEADINGS: Record<StageKind, string> = {
 export function StagePicker({
   first,
   onPick,
+  onPickCell,
 }: {
   first: StageKind | undefined;
   onPick: (topology: Topology) => void;
+  /** Voltage-controlled cells are offered too, where they can stand. */
+  onPickCell?: (cell: Cell) => void;
 }) {
   const [text, setText] = useState('');
   const groups = useMemo(() => grouped(text, first), [text, first]);
+  const cells = onPickCell
+    ? CELLS.filter((c) => isNamed(text, `${c.name} ${c.short} ${CELL_WORDS}`))
+    : [];
   return (
     <div className={styles.picker}>
       <Input
@@ -56,17 +64,39 @@ export function StagePicker({
             </ul>
           </section>
         ))}
-        {groups.length === 0 && <p className={styles.none}>No stage is called that.</p>}
+        {cells.length > 0 && (
+          <section aria-label="Voltage-controlled">
+            <h3 className={styles.heading}>Voltage-controlled</h3>
+            <ul>
+              {cells.map((c) => (
+                <li key={c.id}>
+                  <button type="button" onClick={() => onPickCell?.(c)}>
+                    {c.name}: {c.short}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {groups.length === 0 && cells.length === 0 && (
+          <p className={styles.none}>No stage is called that.</p>
+        )}
       </div>
     </div>
   );
 }
 
+/** What else a cell may be looked for by. */
+const CELL_WORDS = 'voltage controlled synthesizer knob control';
+
+const isNamed = (text: string, name: string): boolean =>
+  text
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => name.toLowerCase().includes(word));
+
 function grouped(text: string, first: StageKind | undefined): [StageKind, Topology[]][] {
-  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = TOPOLOGIES.filter((t) =>
-    words.every((w) => `${t.name} ${t.short} ${t.id} ${t.kind}`.toLowerCase().includes(w)),
-  );
+  const found = TOPOLOGIES.filter((t) => isNamed(text, `${t.name} ${t.short} ${t.id} ${t.kind}`));
   const kinds = (Object.keys(HEADINGS) as StageKind[]).sort(
     (a, b) => Number(b === first) - Number(a === first),
   );

@@ -3,6 +3,8 @@ import { redivided } from '@/core/crossover/make';
 import { mainHz, placedAt } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
+import { cutOffControlOf } from '@/core/sheet/cut-off-control';
+import { defaultTarget } from '@/core/sheet/default-target';
 import { makeSheet, makeStage } from '@/core/sheet/make';
 import { ownStage } from '@/core/sheet/own-stage';
 import type { Sheet } from '@/core/sheet/schema';
@@ -23,7 +25,13 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
   if (job.crossover) return movedTo(job.crossover(at), hz, title);
   const common = { id: 'new', title, at, source: job.source, load: job.load };
   if (job.bank) return makeBank({ ...common, centresHz: job.bank.map((x) => x * hz) });
-  if (job.cell) return voiceSheet({ ...common, cell: job.cell, ...rangeAbout(job.cell, hz) });
+  if (job.cell)
+    return voiceSheet({
+      ...common,
+      cell: job.cell,
+      supply: job.supply,
+      ...rangeAbout(job.cell, hz),
+    });
   const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
   const { stages } = job;
   const [way] = sheet.ways;
@@ -34,24 +42,20 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
       ways: [{ ...way, stages: [ownStage('s1')] }],
     };
   if (!stages) return sheet;
+  const made = stages.map(({ topology, target, ohms }, i) => {
+    const known = topologyOf(topology);
+    // A whole ladder has the usual poles of its order.
+    const asked = known.limits.poles ? defaultTarget(known, hz) : { f0Hz: hz, ...target };
+    return makeStage(`s${i + 1}`, known, asked, sheet.parts, 'hand', { ohms });
+  });
+  const control = job.controlled ? cutOffControlOf(sheet, made[0], 's1c1') : undefined;
   return {
     ...sheet,
-    readings: job.readings?.(mainHz(sheet.ask)) ?? [],
-    ways: [
-      {
-        ...way,
-        stages: stages.map(({ topology, target, ohms }, i) =>
-          makeStage(
-            `s${i + 1}`,
-            topologyOf(topology),
-            { f0Hz: hz, ...target },
-            sheet.parts,
-            'hand',
-            { ohms },
-          ),
-        ),
-      },
-    ],
+    readings: job.readings?.(mainHz(sheet.ask)) ?? (control ? sheet.readings : []),
+    ways: [{ ...way, stages: made }],
+    ...(control
+      ? { controls: [control], view: { ...sheet.view, lens: 'control', fromHz: 20, toHz: 20_000 } }
+      : {}),
   };
 }
 

@@ -12,7 +12,7 @@ const BEGINS = [0.25, 0.5, 0.75];
 /** How a control goes from one end of its travel to the other: both ends stay where they are. */
 export function setControlLaw(id: string, law: LawName): void {
   changeControl(id, (control) => {
-    const { converter, ...rest } = control;
+    const rest = withoutConverter(control);
     const [{ from, to }] = control.moves;
     switch (law) {
       case 'octaves': {
@@ -35,6 +35,8 @@ export function setControlLaw(id: string, law: LawName): void {
     }
   });
 }
+
+const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
 
 const moving = ({ moves }: Control, law: 'even' | 'by ratio'): Control['moves'] =>
   moves.map(({ table: _, ...move }) => ({ ...move, law }));

@@ -1,8 +1,13 @@
+import type { Cell } from '@/core/cells/cell';
 import { mainHz } from '@/core/design/ask';
 import { defaultTarget } from '@/core/sheet/default-target';
 import { freshStageId, makeStage } from '@/core/sheet/make';
 import { outputsOf } from '@/core/sheet/stage';
+import { ReedError } from '@/core/errors';
 import type { Stage } from '@/core/sheet/schema';
+import { cellStage } from '@/core/sheet/voice';
+import { cutOffControlOf } from '@/core/sheet/cut-off-control';
+import { newId } from '@/store/ids';
 import type { Topology } from '@/core/topologies/topology';
 import { edit } from '@/store/sheet-session';
 import { WAY, withWay, withStage } from './within';
@@ -21,6 +26,39 @@ export function addStage(topology: Topology, after: string | null): string {
     }));
   });
   return id;
+}
+
+/** A voltage-controlled cell of its usual range, with its controls. */
+export function addCell(cell: Cell, after: string | null): string {
+  let id = '';
+  edit((c) => {
+    const way = c.ways[WAY];
+    id = freshStageId(way);
+    const made = cellStage(id, cell, cell.usual);
+    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
+    return {
+      ...withWay(c, (w) => ({
+        ...w,
+        stages: [...w.stages.slice(0, at), made.stage, ...w.stages.slice(at)],
+      })),
+      controls: [...c.controls, ...made.controls.map((k) => ({ ...k, id: newId('c') }))],
+    };
+  });
+  return id;
+}
+
+/** A volt an octave into all transconductors of a stage. Its values then no longer follow the ask. */
+export function giveControl(id: string): void {
+  edit((c) => {
+    const stage = c.ways[WAY].stages.find((s) => s.id === id);
+    const control = stage && cutOffControlOf(c, stage, newId('c'));
+    if (!control)
+      throw new ReedError('range', 'No transconductance is left here that a control could move.');
+    return {
+      ...withStage(c, id, (s) => ({ ...s, origin: 'hand' as const })),
+      controls: [...c.controls, control],
+    };
+  });
 }
 
 export function duplicateStage(id: string): void {

@@ -35,12 +35,12 @@ export const LENSES: readonly Lens[] = [
 const OF_VOICE: readonly Lens[] = [control, ...LENSES.filter((l) => l !== control)];
 
 /** The lenses of a sheet, the usual ones of its kind first. */
-export const lensesOf = (sheet: Pick<Sheet, 'ways'>): readonly Lens[] =>
+export const lensesOf = (sheet: Pick<Sheet, 'ways' | 'controls'>): readonly Lens[] =>
   isVoice(sheet) ? OF_VOICE : LENSES;
 
 /** Whether a sheet is a voltage-controlled filter. */
-export const isVoice = ({ ways: [way] }: Pick<Sheet, 'ways'>): boolean =>
-  way.stages.some((s) => s.cell !== undefined);
+export const isVoice = ({ ways: [way], controls }: Pick<Sheet, 'ways' | 'controls'>): boolean =>
+  way.stages.some((s) => s.cell !== undefined) || controls.some((c) => c.for === 'cut-off');
 
 /** So many stand in a row and answer to a digit; the others are behind “more”. */
 export const IN_ROW = 9;

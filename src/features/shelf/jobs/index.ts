@@ -25,10 +25,13 @@ import { trimGainTop } from './trim-gain-top';
 import { turnPhase } from './turn-phase';
 import { twoWays } from './two-ways';
 import { twoWaysActive } from './two-ways-active';
+import { voiceBox } from './voice-box';
 import { voiceCascade } from './voice-cascade';
 import { voiceGate } from './voice-gate';
 import { voiceLadder } from './voice-ladder';
 import { voiceStateVariable } from './voice-state-variable';
+import { voiceSteep } from './voice-steep';
+import { voiceTreadle } from './voice-treadle';
 
 export { PEOPLE, type Job } from './job';
 
@@ -59,6 +62,9 @@ const ALL: readonly Job[] = [
   voiceLadder,
   voiceStateVariable,
   voiceGate,
+  voiceBox,
+  voiceTreadle,
+  voiceSteep,
   twoWays,
   twoWaysActive,
   threeWays,

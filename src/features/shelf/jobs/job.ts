@@ -1,6 +1,6 @@
 import type { Ask } from '@/core/design/ask';
 import type { Cell } from '@/core/cells/cell';
-import type { Reading, Sheet } from '@/core/sheet/schema';
+import type { Reading, Sheet, Supply } from '@/core/sheet/schema';
 import type { StageAsk } from '@/core/topologies/topology';
 
 /** Who begins a sheet, in the order of the list. */
@@ -32,6 +32,8 @@ export interface Job {
   ask: Ask;
   /** Stages that no ask makes; the ask then only places them. */
   stages?: readonly HandStage[];
+  /** A volt an octave moves all transconductors of the first of them. */
+  controlled?: true;
   /** A stage of one’s own, empty, to be drawn part by part. */
   own?: true;
   /** What such a sheet is judged by, at a frequency. */
@@ -42,6 +44,8 @@ export interface Job {
   bank?: readonly number[];
   /** The voltage-controlled cell to begin with, in the middle of its range at the ask’s frequency. */
   cell?: Cell;
+  /** What feeds its op-amps, where that is not the usual. */
+  supply?: Supply;
   /** The crossover to begin with, as it is at the ask’s frequency; it is moved along with that. */
   crossover?: (at: string) => Sheet;
 }

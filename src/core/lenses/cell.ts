@@ -1,0 +1,65 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { cellOf } from '@/core/cells';
+import type { CellReason, CellValues, TextbookFigures } from '@/core/cells/cell';
+import { ReedError } from '@/core/errors';
+import { partKindOf } from '@/core/parts';
+import { mainQuantity } from '@/core/parts/quantities';
+import { movedParts } from '@/core/sheet/controls';
+import { outNet } from '@/core/sheet/nets';
+import { pathCircuit } from '@/core/sheet/path-circuit';
+import type { Sheet, Stage } from '@/core/sheet/schema';
+import { drawnParts } from '@/core/sheet/stage';
+import { filterFigures, type FilterFigures } from '@/core/synth/tune';
+
+export interface CellRequest {
+  stage: string;
+}
+
+/** What the textbook says of a cell as it stands, beside what the solved path does. */
+export interface CellPicture {
+  textbook: TextbookFigures;
+  solved: FilterFigures;
+  reasons: CellReason[];
+}
+
+/**
+ * A voltage-controlled cell of the first way, with its controls where they stand.
+ *
+ * @throws ReedError `range` for a stage that is none, or whose parts are no longer those of its cell;
+ *   or as solving the path
+ */
+export async function cellLens(sheet: Sheet, { stage: id }: CellRequest): Promise<CellPicture> {
+  const [way] = sheet.ways;
+  const stage = way.stages.find((s) => s.id === id);
+  const cell = cellOf(stage?.cell);
+  if (!stage || !cell) throw new ReedError('range', 'This stage is no voltage-controlled cell.');
+  const values = valuesIn(sheet, stage);
+  return Promise.resolve({
+    textbook: cell.textbook(values),
+    reasons: cell.reasons(values),
+    solved: filterFigures(new AcAnalysis(pathCircuit(sheet, 0, 'built')), outNet(sheet)),
+  });
+}
+
+/** The numbers of a stage as its controls put them. */
+function valuesIn(sheet: Sheet, stage: Stage): CellValues {
+  const moved = movedParts(sheet, sheet.ways[0], stage);
+  const kinds = new Map(drawnParts(stage).map((p) => [p.id, partKindOf(p.kind)]));
+  return (part, quantity) => {
+    const kind = kinds.get(part);
+    if (!kind)
+      throw new ReedError(
+        'range',
+        `The textbook’s formulas speak of ${part}, which is no longer in the circuit: what stands here is solved all the same.`,
+      );
+    const main = mainQuantity(kind)?.name;
+    const asked = quantity ?? main ?? '';
+    const { value, more } = stage.parts[part] ?? {};
+    return (
+      moved.get(part)?.[asked] ??
+      (asked === main ? value : more?.[asked]) ??
+      kind.quantities.find((q) => q.name === asked)?.usual ??
+      NaN
+    );
+  };
+}
