@@ -71,17 +71,17 @@ export const treadle: Cell = {
   name: 'Treadle filter',
   short: 'a coil and two transistors',
   drawing:
-    sketch(`in 0,14 / 0,14 1,14 / capacitor CI 1,14 right / 5,14 6,14 / resistor RI 6,14 right / 10,14 20,14
-    13,14 13,15 / coil L1 13,15 down left / resistor RL 13,19 down left / 13,23 13,25 / capacitor CB 13,25 down left / ground 13,29
-    17,14 17,15 / resistor RQ 17,15 down left / 17,19 17,24 13,24 / 13,24 7,24 7,25 / resistor RB 7,25 down left / ground 7,29
-    npn-transistor Q1 20,14 right / 22,16 22,17 / resistor RE 22,17 down right / ground 22,21
-    22,12 22,8 / resistor RC 22,8 up right / 22,4 22,2 50,2 / supply VS 36,1 / 36,1 36,2
-    22,10 19,10 / resistor RF 19,10 left / 15,10 11,10 11,24
-    22,10 26,10 / capacitor CC 26,10 right / 30,10 38,10 38,19 36,19 / potentiometer P1 32,19 right flipped / 32,19 30,19 30,20 / ground 30,20
-    34,17 34,14 40,14 / capacitor CW 40,14 right / 44,14 48,14 / 46,14 46,13 / resistor RB3 46,13 up left / 46,9 46,2 / 46,14 46,15 / resistor RB4 46,15 down left / ground 46,19
-    npn-transistor Q2 48,14 right / 50,12 50,2 / 50,16 50,17 / resistor RE2 50,17 down right / ground 50,21
-    50,16 55,16 55,32 40,32 / capacitor C1 40,32 left / 36,32 19,32 19,14
-    32,10 32,6 58,6 / out 58,6`),
+    sketch(`in 0,14 / 0,14 1,14 / capacitor CI 1,14 right / 5,14 6,14 / resistor RI 6,14 right / 10,14 27,14
+    12,14 12,15 / coil L1 12,15 down right / resistor RL 12,19 down right / 12,23 12,25 / capacitor CB 12,25 down right / ground 12,29
+    19,14 19,15 / resistor RQ 19,15 down right / 19,19 19,24 12,24 / 12,24 7,24 7,25 / resistor RB 7,25 down left / ground 7,29
+    npn-transistor Q1 27,14 right / 29,16 29,17 / resistor RE 29,17 down right / ground 29,21
+    29,12 29,8 / resistor RC 29,8 up right / 29,4 29,2 57,2 / supply VS 43,1 / 43,1 43,2
+    29,10 26,10 / resistor RF 26,10 left / 22,10 11,10 11,24
+    29,10 33,10 / capacitor CC 33,10 right / 37,10 45,10 45,19 43,19 / potentiometer P1 39,19 right flipped / 39,19 37,19 37,20 / ground 37,20
+    41,17 41,14 47,14 / capacitor CW 47,14 right / 51,14 55,14 / 53,14 53,13 / resistor RB3 53,13 up left / 53,9 53,2 / 53,14 53,15 / resistor RB4 53,15 down left / ground 53,19
+    npn-transistor Q2 55,14 right / 57,12 57,2 / 57,16 57,17 / resistor RE2 57,17 down right / ground 57,21
+    57,16 65,16 65,32 47,32 / capacitor C1 47,32 left / 43,32 25,32 25,14
+    39,10 39,6 67,6 / out 67,6`),
   limits: { leastHz: 50, mostHz: 10_000 },
   usual: { lowHz: 400, highHz: 2200 },
   ownLaw: true,

@@ -9,6 +9,7 @@ import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { drawnParts } from '@/core/sheet/stage';
+import { aroundView } from './control';
 import { filterFigures, type FilterFigures } from '@/core/synth/tune';
 
 export interface CellRequest {
@@ -37,7 +38,11 @@ export async function cellLens(sheet: Sheet, { stage: id }: CellRequest): Promis
   return Promise.resolve({
     textbook: cell.textbook(values),
     reasons: cell.reasons(values),
-    solved: filterFigures(new AcAnalysis(pathCircuit(sheet, 0, 'built')), outNet(sheet)),
+    solved: filterFigures(
+      new AcAnalysis(pathCircuit(sheet, 0, 'built')),
+      outNet(sheet),
+      aroundView(sheet.view),
+    ),
   });
 }
 

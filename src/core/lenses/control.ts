@@ -2,7 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
 import { along } from '@/core/numeric/along';
 import { findPeak } from '@/core/numeric/root';
-import { spaced } from '@/core/response/landmarks';
+import { spaced, type Band } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
 import { isConverted, octavesOf, placeOf } from '@/core/sheet/controls';
 import { controlOf, turnedTo } from '@/core/sheet/knobs/travel';
@@ -94,7 +94,7 @@ export async function controlLens(
       at,
       moved: movedAt(control, at),
       levelDb: levelsDb(analysis.voltage(outNet(sheet), frequenciesHz)),
-      figures: filterFigures(analysis, outNet(sheet)),
+      figures: filterFigures(analysis, outNet(sheet), aroundView(sheet.view)),
     });
   }
   const measuredBy = solved.every(({ figures: f }) => isSharp(f)) ? 'pair' : 'half-power';
@@ -113,6 +113,15 @@ export async function controlLens(
     drift: wanted ? await driftOf(travel, measuredBy, wanted, pause) : [],
   };
 }
+
+/**
+ * Where a filter’s figures are read: about what is shown. Far below it, coupling capacitors and what
+ * holds the rest make plateaus and corners of their own.
+ */
+export const aroundView = ({ fromHz, toHz }: Sheet['view']): Band => ({
+  fromHz: fromHz / 8,
+  toHz: toHz * 8,
+});
 
 const places = (): number[] => Array.from({ length: PLACES }, (_, k) => k / (PLACES - 1));
 
@@ -146,7 +155,11 @@ class Travel {
   }
 
   figures(at: number, kelvin?: number): FilterFigures {
-    return filterFigures(this.analysis(at, kelvin), outNet(this.sheet));
+    return filterFigures(
+      this.analysis(at, kelvin),
+      outNet(this.sheet),
+      aroundView(this.sheet.view),
+    );
   }
 }
 

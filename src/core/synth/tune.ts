@@ -25,6 +25,8 @@ export interface TuneRow {
 
 /** Looked at in any case, and far beyond. */
 const HEARD: Band = { fromHz: 20, toHz: 20_000 };
+/** So many times beyond a pole its own bend is over. */
+const CLEAR = 3;
 /** A plateau that reaches an end of what is looked at is read there, where it is flattest, dB. */
 const FLAT_DB = 3e-3;
 
@@ -58,9 +60,10 @@ export interface FilterFigures extends Omit<TuneRow, 'value'> {
 /**
  * What a solved filter does at one setting.
  *
+ * @param within poles beyond this band are left out of sight; where nothing is said, none is
  * @throws ReedError `circuit` where no source drives it
  */
-export function filterFigures(analysis: AcAnalysis, probe: string): FilterFigures {
+export function filterFigures(analysis: AcAnalysis, probe: string, within?: Band): FilterFigures {
   const { re, im } = analysis.rhs;
   if (!re.some((x, i) => x !== 0 || im[i] !== 0))
     throw new ReedError(
@@ -69,7 +72,7 @@ export function filterFigures(analysis: AcAnalysis, probe: string): FilterFigure
     );
   const poles = polesOf(analysis);
   const figures = figuresOf(poles);
-  const reader = new ResponseReader(responseOf(analysis, probe), around(figures));
+  const reader = new ResponseReader(responseOf(analysis, probe), around(figures, within));
   const { value: peakDb, hz, isPeak } = reader.highest();
   const pairs = figures.filter((f) => f.q !== null);
   const leaning = (f: RootFigures) => growth(f.roots[0]);
@@ -112,7 +115,22 @@ function halfPower(
 }
 
 /** Where its curve bends, and where its readings are looked for: what grows bends it as what dies away. */
-function around(poles: readonly RootFigures[]): { span: Band; landmarks: Landmark[] } {
-  const landmarks = landmarksOf(poles.map(({ f0Hz, q }) => ({ f0Hz, q: q && Math.abs(q) })));
-  return { landmarks, span: spanAround(landmarks, HEARD) };
+function around(
+  poles: readonly RootFigures[],
+  within?: Band,
+): { span: Band; landmarks: Landmark[] } {
+  const { fromHz, toHz } = within ?? { fromHz: 0, toHz: Infinity };
+  const seen = poles.filter(({ f0Hz }) => f0Hz >= fromHz && f0Hz <= toHz);
+  const landmarks = landmarksOf(seen.map(({ f0Hz, q }) => ({ f0Hz, q: q && Math.abs(q) })));
+  const span = spanAround(landmarks, HEARD);
+  // Nor are the plateaus that poles out of sight make beyond themselves.
+  const below = poles.flatMap(({ f0Hz }) => (f0Hz < fromHz ? f0Hz * CLEAR : []));
+  const above = poles.flatMap(({ f0Hz }) => (f0Hz > toHz ? f0Hz / CLEAR : []));
+  return {
+    landmarks,
+    span: {
+      fromHz: Math.min(Math.max(span.fromHz, ...below), HEARD.fromHz),
+      toHz: Math.max(Math.min(span.toHz, ...above), HEARD.toHz),
+    },
+  };
 }

@@ -118,7 +118,8 @@ export function ControlCourse({
         .map((k) => `${printGiven(control, x[k], mark)} ${print(course[k])}`)
         .join(', ')}
       layers={layers}
-      x={[x[0], x[x.length - 1]]}
+      // A little beyond its end: the last figure has room beneath.
+      x={[x[0], x[x.length - 1] + 0.03 * (x[x.length - 1] - x[0])]}
       y={rangeOf(all)}
       xLabel={(v) => printGiven(control, v, mark)}
       yLabel={print}

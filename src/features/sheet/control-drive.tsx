@@ -1,4 +1,5 @@
 import { lazy, useState } from 'react';
+import { cellOf } from '@/core/cells';
 import { isConverted } from '@/core/sheet/controls';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import { CANCELS_PPM, USUAL_CONVERTER, type Converter } from '@/core/synth/converter';
@@ -38,7 +39,7 @@ const DIVIDERS = [
 
 /** What drives a control: a sentence whose marked words are edited where they stand. */
 export function ControlDrive({ sheet, control }: { sheet: Sheet; control: Control }) {
-  if (control.is === 'turn' || control.for !== 'cut-off') return null;
+  if (control.is === 'turn' || control.for !== 'cut-off' || hasOwnLaw(sheet, control)) return null;
   const law = lawOf(control);
   return (
     <span>
@@ -54,6 +55,10 @@ export function ControlDrive({ sheet, control }: { sheet: Sheet; control: Contro
     </span>
   );
 }
+
+/** Whether what a control drives bends it by a law of its own. */
+const hasOwnLaw = ({ ways: [way] }: Sheet, { moves: [move] }: Control): boolean =>
+  cellOf(way.stages.find((s) => s.id === move.stage)?.cell)?.ownLaw === true;
 
 function lawOf({ is, moves }: Control): LawName {
   if (moves.some((m) => m.law === 'by table')) return 'table';

@@ -67,6 +67,9 @@ export function ControlTableForm({
   );
 }
 
+/** As far as a figure of four digits is from what it was printed from. */
+const AT_END = 2e-3;
+
 const kindGiven = ({ is, span }: Control): QuantityKind =>
   !span || is === 'turn' ? 'ratio' : is === 'volts' ? 'volts' : 'amps';
 
@@ -99,7 +102,7 @@ function pointsOf(text: string, control: Control, kind: QuantityKind, mark: Deci
   });
   if (points.length < 2) throw new ReedError('range', 'A table needs two places at least.');
   const [first, last] = [points[0], points[points.length - 1]];
-  if (Math.abs(first.at) > 1e-6 || Math.abs(last.at - 1) > 1e-6)
+  if (Math.abs(first.at) > AT_END || Math.abs(last.at - 1) > AT_END)
     throw new ReedError(
       'range',
       'The first line must be the lower end of the control and the last line its upper end.',
