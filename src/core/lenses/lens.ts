@@ -14,6 +14,7 @@ import { cellLens } from './cell';
 import { controlLens } from './control';
 import { delayLens } from './delay';
 import { differenceLens } from './difference';
+import { driveLens } from './drive';
 import { harmonicsLens } from './harmonics';
 import { headroomLens } from './headroom';
 import { impedanceLens } from './impedance';
@@ -21,6 +22,7 @@ import { withoutPause, type Pause } from './layers';
 import { mapLens } from './map';
 import { noiseLens } from './noise';
 import { restLens } from './rest';
+import { scopeLens } from './scope';
 import { singingLens } from './singing';
 import { timeLens } from './time';
 import { travelLens } from './travel';
@@ -47,6 +49,8 @@ export const LENSES = {
   difference: plain(differenceLens),
   travel: lens(travelLens),
   control: lens(controlLens),
+  scope: lens(scopeLens),
+  drive: lens(driveLens),
   singing: lens(singingLens),
   cell: lens(cellLens),
   bank: plain(bankPicture),

@@ -38,7 +38,7 @@ function Open() {
   return <ControlLens sheet={useSheet()!} />;
 }
 const show = (id: string) => {
-  act(() => openNow(voice(id)));
+  act(() => void openNow(voice(id)));
   render(<Open />);
 };
 const control = () => present().controls[0];
@@ -110,7 +110,7 @@ test('a knob has no law to be away from', async () => {
 });
 
 test('why a cell is as it is: textbook beside solved, and the numbers put in', async () => {
-  act(() => openNow(voice('treadle')));
+  act(() => void openNow(voice('treadle')));
   const [stage] = stages();
   render(<CellFacts stage={stage} names={new Map()} />);
   const table = await screen.findByRole('table', { name: 'Textbook and solved' });
@@ -119,7 +119,7 @@ test('why a cell is as it is: textbook beside solved, and the numbers put in', a
 });
 
 test('any cell comes with its controls, and a ladder of transconductors is given its own', () => {
-  act(() => openNow());
+  act(() => void openNow());
   const count = stages().length;
   act(() => void addCell(cellOf('diode-sections')!, null));
   expect(stages()).toHaveLength(count + 1);

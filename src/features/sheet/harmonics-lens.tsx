@@ -6,24 +6,18 @@ import { mainHz } from '@/core/design/ask';
 import { layerName } from '@/core/sheet/layer-name';
 import { ReedError } from '@/core/errors';
 import { boundsProblem } from '@/core/quantity/bounds';
-import {
-  waveFromHarmonics,
-  type HarmonicsPicture,
-  type HarmonicWave,
-} from '@/core/lenses/harmonics';
+import type { HarmonicsPicture, HarmonicWave } from '@/core/lenses/harmonics';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { Slider } from '@/ui/controls/slider';
-import type { LineLayer } from '@/ui/chart/layers';
-import { MiniPlot } from '@/ui/chart/mini-plot';
-import { lookOf } from './look-of';
+import { ChoiceWord } from './choice-word';
+import { givenAt, printGiven } from './control-words';
+import { Spectrum, Waves } from './harmonic-pictures';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './harmonics-lens.module.css';
-
-const WAVE_POINTS = 400;
 
 /** A square or a saw through the filter, harmonic by harmonic, while its cut-off is moved. */
 export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
@@ -31,12 +25,17 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
   const [wave, setWave] = useState<HarmonicWave>('saw');
   const [fundamental, setFundamental] = useState<number | null>(null);
   const [octaves, setOctaves] = useState(0);
+  const [slope, setSlope] = useState<SlopeChoice>('none');
   const fundamentalHz = fundamental ?? Number((mainHz(sheet.ask) / 5).toPrecision(2));
+  const moving = sheet.controls.find((c) => c.for === 'cut-off');
+  const [turned, setTurned] = useState<number | null>(null);
+  const at = turned ?? moving?.at ?? 0;
   const { picture, problem, stale } = useLens(sheet, {
     lens: 'harmonics',
     wave,
     fundamentalHz,
-    shift: 2 ** octaves,
+    shift: moving ? 1 : 2 ** octaves,
+    ...(moving ? { control: { id: moving.id, at } } : {}),
   });
   const hz = (value: number) => formatQuantity(value, 'hertz', { unit: true, digits: 3, mark });
   return (
@@ -68,21 +67,47 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
           />
         </span>
         <label className={styles.slider}>
-          Cut-off at <span className="mono">{hz(mainHz(sheet.ask) * 2 ** octaves)}</span>
-          <Slider
-            className={styles.octaves}
-            label="Cut-off, octaves away"
-            min={-3}
-            max={3}
-            step={1 / 12}
-            value={octaves}
-            onChange={setOctaves}
-          />
+          {moving ? (
+            <>
+              {moving.name} at{' '}
+              <span className="mono">{printGiven(moving, givenAt(moving, at), mark)}</span>
+              <Slider
+                className={styles.octaves}
+                label={`${moving.name}, for this picture`}
+                min={0}
+                max={100}
+                value={Math.round(at * 100)}
+                onChange={(percent) => setTurned(percent / 100)}
+              />
+            </>
+          ) : (
+            <>
+              Cut-off at <span className="mono">{hz(mainHz(sheet.ask) * 2 ** octaves)}</span>
+              <Slider
+                className={styles.octaves}
+                label="Cut-off, octaves away"
+                min={-3}
+                max={3}
+                step={1 / 12}
+                value={octaves}
+                onChange={setOctaves}
+              />
+            </>
+          )}
         </label>
+        <span>
+          beside it{' '}
+          <ChoiceWord<SlopeChoice>
+            label="Beside it"
+            value={slope}
+            choices={SLOPES}
+            onChoose={setSlope}
+          />
+        </span>
       </div>
       <LensState problem={problem ?? picture?.layers.problems[0] ?? null} stale={stale}>
         {picture ? (
-          <Pictures sheet={sheet} picture={picture} fundamentalHz={fundamentalHz} />
+          <Pictures sheet={sheet} picture={picture} fundamentalHz={fundamentalHz} slope={slope} />
         ) : (
           !problem && <p>Working out the harmonics …</p>
         )}
@@ -91,100 +116,63 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
   );
 }
 
+type SlopeChoice = 'none' | 'gentle' | 'steep';
+
+/** Slopes that can stand beside the filter, at the place where it cuts off. */
+const SLOPES: { value: SlopeChoice; word: string; line: string }[] = [
+  { value: 'none', word: 'nothing', line: 'Nothing' },
+  { value: 'gentle', word: 'a gentle slope', line: 'A gentle slope: 6 dB an octave' },
+  { value: 'steep', word: 'a steep slope', line: 'A steep slope: 48 dB an octave' },
+];
+
 function Pictures({
   sheet,
   picture,
   fundamentalHz,
+  slope,
 }: {
   sheet: Sheet;
   picture: HarmonicsPicture;
   fundamentalHz: number;
+  slope: SlopeChoice;
 }) {
   const mark = usePreferences((p) => p.mark);
-  // Decibels under the source's voltage; the wave itself is in volts.
-  const db = (x: number) => Math.max(-72, 20 * Math.log10(Math.max(x / picture.volts, 1e-12)));
-  const built = picture.layers.layers.find((l) => l.id === 'built') ?? picture.layers.layers[0];
-  const angles = Float64Array.from(
-    { length: WAVE_POINTS },
-    (_, k) => (1.5 * k) / (WAVE_POINTS - 1) / fundamentalHz,
-  );
-  const waves = picture.layers.layers.map(({ id, value }): LineLayer => ({
-    kind: 'line',
-    id,
-    name: id,
-    look: lookOf(id),
-    x: angles,
-    y: waveFromHarmonics(value.amplitude, value.phase, WAVE_POINTS),
-  }));
-  const ideal = picture.layers.layers.find((l) => l.id === 'ideal');
+  const { layers, slopes, cutOffHz, volts } = picture;
+  const built = layers.layers.find((l) => l.id === 'built') ?? layers.layers[0];
+  const ideal = layers.layers.find((l) => l.id === 'ideal');
+  const beside = slope === 'none' ? null : slopes?.[slope];
+  const { line } = SLOPES.find((s) => s.value === slope)!;
   return (
-    <div className={styles.pictures}>
-      <MiniPlot
+    <div className={styles.pictures} data-beside={beside ? true : undefined}>
+      <Spectrum
         title="Harmonics in (outlined) and out, dB re the source"
-        summary={picture.orders
-          .slice(0, 6)
-          .map((n, k) => `harmonic ${n} ${db(built?.value.amplitude[k] ?? 0).toFixed(1)} dB`)
-          .join(', ')}
-        layers={[]}
-        x={[0.3, picture.orders.length + 0.7]}
-        y={[-72, 6]}
-        xLabel={(n) => `${n}`}
-        yLabel={(v) => `${v < 0 ? '−' : ''}${Math.abs(v)}`}
-      >
-        {({ x, y }) => {
-          const half = (x(2) - x(1)) * 0.3;
-          return picture.orders.map((n, k) => (
-            <g key={n}>
-              {picture.input[k] > 0 && (
-                <rect
-                  x={x(n) - half - 2}
-                  width={2 * half + 4}
-                  y={y(db(picture.input[k]))}
-                  height={y(-72) - y(db(picture.input[k]))}
-                  className={styles.before}
-                />
-              )}
-              {built && (
-                <rect
-                  x={x(n) - half}
-                  width={2 * half}
-                  y={y(db(built.value.amplitude[k]))}
-                  height={y(-72) - y(db(built.value.amplitude[k]))}
-                  className={styles.after}
-                />
-              )}
-              {ideal && picture.input[k] > 0 && db(ideal.value.amplitude[k]) > -72 && (
-                <line
-                  x1={x(n) - half - 2}
-                  x2={x(n) + half + 2}
-                  y1={y(db(ideal.value.amplitude[k]))}
-                  y2={y(db(ideal.value.amplitude[k]))}
-                  className={styles.ideal}
-                />
-              )}
-            </g>
-          ));
-        }}
-      </MiniPlot>
-      <MiniPlot
-        title={`The wave in and out, source ±${formatQuantity(picture.volts, 'volts', { unit: true, mark })}`}
-        summary={picture.layers.layers.map(({ id }) => layerName(id, sheet)).join(', ')}
-        layers={[
-          {
-            kind: 'line',
-            id: 'input',
-            name: 'input',
-            look: 'input',
-            x: angles,
-            y: waveFromHarmonics(picture.input, undefined, WAVE_POINTS),
-          },
-          ...waves.reverse(),
-        ]}
-        x={[0, angles[WAVE_POINTS - 1]]}
-        y={[-1.5 * picture.volts, 1.5 * picture.volts]}
-        xLabel={(t) => formatQuantity(t, 'seconds', { unit: true, digits: 3, mark })}
-        yLabel={(v) => formatQuantity(v, 'volts', { unit: true, digits: 3, mark })}
+        picture={picture}
+        out={built?.value}
+        ideal={ideal?.value}
       />
+      <Waves
+        title={`The wave in and out, source ±${formatQuantity(volts, 'volts', { unit: true, mark })}`}
+        summary={layers.layers.map(({ id }) => layerName(id, sheet)).join(', ')}
+        picture={picture}
+        fundamentalHz={fundamentalHz}
+        out={layers.layers}
+      />
+      {beside && (
+        <>
+          <Spectrum
+            title={`${line}, from ${formatQuantity(cutOffHz!, 'hertz', { digits: 3, unit: true, mark })} too`}
+            picture={picture}
+            out={beside}
+          />
+          <Waves
+            title="The wave behind that"
+            summary={line}
+            picture={picture}
+            fundamentalHz={fundamentalHz}
+            out={[{ id: 'built', value: beside }]}
+          />
+        </>
+      )}
     </div>
   );
 }

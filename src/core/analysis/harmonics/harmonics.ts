@@ -40,13 +40,13 @@ export function harmonics(circuit: Circuit, request: HarmonicsRequest): Harmonic
   const { probe, frequencyHz } = request;
   const run = steadyCycle(circuit, request, [probe]);
   return {
-    ...analyse(run.cycle[probe], frequencyHz, request.harmonics ?? 9),
+    ...seriesOfCycle(run.cycle[probe], frequencyHz, request.harmonics ?? 9),
     settledCycles: run.cycles,
   };
 }
 
 /** Fourier sums of one cycle of evenly spaced values (the last point closes it). */
-function analyse(
+export function seriesOfCycle(
   cycle: Float64Array,
   fundamentalHz: number,
   count: number,
@@ -181,7 +181,7 @@ export function compression(
     const { cycle } = steadyCycle(circuit, { ...request, amplitude }, nets);
     let worst = 1;
     for (const net of nets) {
-      const gain = analyse(cycle[net], request.frequencyHz, 1).volts[0] / amplitude;
+      const gain = seriesOfCycle(cycle[net], request.frequencyHz, 1).volts[0] / amplitude;
       const small = smallGain.get(net);
       if (small === undefined) smallGain.set(net, gain);
       // Nets that hardly move (virtual grounds) say nothing about clipping.
@@ -190,7 +190,7 @@ export function compression(
         first = { net, amplitude };
       }
     }
-    const result = analyse(cycle[request.probe], request.frequencyHz, request.harmonics ?? 9);
+    const result = seriesOfCycle(cycle[request.probe], request.frequencyHz, request.harmonics ?? 9);
     const gainDb = 20 * Math.log10(result.volts[0] / amplitude);
     steps.push({
       amplitude,

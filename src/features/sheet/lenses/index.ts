@@ -2,6 +2,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { control } from './control';
 import { delay } from './delay';
 import { difference } from './difference';
+import { drive } from './drive';
 import { harmonics } from './harmonics';
 import { headroom } from './headroom';
 import { impedance } from './impedance';
@@ -11,6 +12,7 @@ import { map } from './map';
 import { noise } from './noise';
 import { phase } from './phase';
 import { rest } from './rest';
+import { scope } from './scope';
 import { time } from './time';
 import { travel } from './travel';
 
@@ -29,10 +31,25 @@ export const LENSES: readonly Lens[] = [
   headroom,
   travel,
   control,
+  scope,
+  drive,
 ];
 
-/** Those of a voltage-controlled filter begin with what its control does. */
-const OF_VOICE: readonly Lens[] = [control, ...LENSES.filter((l) => l !== control)];
+/** Those of a voltage-controlled filter begin with what its control does, and with its levels. */
+const USUAL_OF_VOICE: readonly Lens[] = [
+  control,
+  level,
+  harmonics,
+  scope,
+  drive,
+  rest,
+  time,
+  phase,
+];
+const OF_VOICE: readonly Lens[] = [
+  ...USUAL_OF_VOICE,
+  ...LENSES.filter((l) => !USUAL_OF_VOICE.includes(l)),
+];
 
 /** The lenses of a sheet, the usual ones of its kind first. */
 export const lensesOf = (sheet: Pick<Sheet, 'ways' | 'controls'>): readonly Lens[] =>
