@@ -97,6 +97,10 @@ export interface Cell {
   /** How far the textbook’s cut-off may be from the solved one in its valid range, as a part of it. */
   agrees: number;
   reasons(values: CellValues): CellReason[];
+  /** Capacitors so small that paper leaves them out. */
+  small?: readonly string[];
+  /** What its switches make of it: which of them are closed. */
+  paths?: readonly { name: string; closed: readonly string[]; open: readonly string[] }[];
   /** How it works; its control and law; how it is biased; what it cannot do. */
   about: string;
   control: string;

@@ -107,6 +107,13 @@ export const photocellGate: Cell = {
     };
   },
   agrees: 0.05,
+  small: ['C3', 'C2'],
+  paths: [
+    { name: 'both joined', closed: ['SF', 'SG'], open: [] },
+    { name: 'filter', closed: ['SF'], open: ['SG'] },
+    { name: 'gate', closed: ['SG'], open: ['SF'] },
+    { name: 'neither', closed: [], open: ['SF', 'SG'] },
+  ],
   reasons: () => [
     {
       of: 'C1 C2',

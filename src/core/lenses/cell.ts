@@ -21,6 +21,10 @@ export interface CellPicture {
   textbook: TextbookFigures;
   solved: FilterFigures;
   reasons: CellReason[];
+  /** The same without each capacitor that paper leaves out. */
+  without: { part: string; farads: number; figures: FilterFigures }[];
+  /** The same with its switches in every place. */
+  paths: { name: string; figures: FilterFigures; stands: boolean }[];
 }
 
 /**
@@ -35,16 +39,41 @@ export async function cellLens(sheet: Sheet, { stage: id }: CellRequest): Promis
   const cell = cellOf(stage?.cell);
   if (!stage || !cell) throw new ReedError('range', 'This stage is no voltage-controlled cell.');
   const values = valuesIn(sheet, stage);
+  const solvedWith = (change: Partial<Stage['parts']>) => {
+    const stages = way.stages.map((s) =>
+      s === stage ? { ...s, parts: { ...s.parts, ...change } as Stage['parts'] } : s,
+    );
+    const changed = { ...sheet, ways: [{ ...way, stages }, ...sheet.ways.slice(1)] };
+    const analysis = new AcAnalysis(pathCircuit(changed, 0, 'built'));
+    return filterFigures(analysis, outNet(sheet), aroundView(sheet.view));
+  };
+  const small = (cell.small ?? []).filter((part) => stage.parts[part]?.value !== undefined);
+  const set = (part: string, value: number) => ({ ...stage.parts[part], value });
+  const paths = (cell.paths ?? []).map(({ name, closed, open }) => ({
+    name,
+    figures: solvedWith(
+      Object.fromEntries([
+        ...closed.map((part) => [part, set(part, 1)] as const),
+        ...open.map((part) => [part, set(part, 0)] as const),
+      ]),
+    ),
+    stands: closed.every((part) => values(part) > 0) && open.every((part) => values(part) === 0),
+  }));
   return Promise.resolve({
     textbook: cell.textbook(values),
     reasons: cell.reasons(values),
-    solved: filterFigures(
-      new AcAnalysis(pathCircuit(sheet, 0, 'built')),
-      outNet(sheet),
-      aroundView(sheet.view),
-    ),
+    solved: solvedWith({}),
+    without: small.map((part) => ({
+      part,
+      farads: stage.parts[part].value!,
+      figures: solvedWith({ [part]: set(part, NOTHING) }),
+    })),
+    paths,
   });
 }
+
+/** A capacitor that is as good as left out, farads. */
+const NOTHING = 1e-15;
 
 /** The numbers of a stage as its controls put them. */
 function valuesIn(sheet: Sheet, stage: Stage): CellValues {

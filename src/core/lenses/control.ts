@@ -1,4 +1,7 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { operatingPoint } from '@/core/analysis/dc/operating-point';
+import { settledOhms } from '@/core/circuit/devices/photocell';
+import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { along } from '@/core/numeric/along';
 import { findPeak } from '@/core/numeric/root';
@@ -24,6 +27,8 @@ export interface ControlRow {
   at: number;
   /** Of the first thing it moves: amperes, ohms, turn. */
   moved: number;
+  /** What a cell in the light of what it moves shows, ohms. */
+  cellOhms: number | null;
   levelDb: Float64Array;
   figures: FilterFigures;
   /** What is called its cut-off here, see `measuredBy`. */
@@ -93,6 +98,7 @@ export async function controlLens(
     solved.push({
       at,
       moved: movedAt(control, at),
+      cellOhms: cellOhmsIn(travel.circuit(at)),
       levelDb: levelsDb(analysis.voltage(outNet(sheet), frequenciesHz)),
       figures: filterFigures(analysis, outNet(sheet), aroundView(sheet.view)),
     });
@@ -144,12 +150,16 @@ class Travel {
     private readonly control: Control,
   ) {}
 
-  analysis(at: number, kelvin?: number): AcAnalysis {
+  circuit(at: number, kelvin?: number): Circuit {
     const place = placeOf({ ...this.control, at }, kelvin);
     const others = this.sheet.controls.map((c) => (c === this.control ? withoutConverter(c) : c));
     const turned = turnedTo({ ...this.sheet, controls: others }, this.control.id, place);
     const built = pathCircuit(turned, 0, 'built');
-    const circuit = kelvin === undefined ? built : warmed(built, kelvin);
+    return kelvin === undefined ? built : warmed(built, kelvin);
+  }
+
+  analysis(at: number, kelvin?: number): AcAnalysis {
+    const circuit = this.circuit(at, kelvin);
     if (!this.before?.take(circuit)) this.before = new AcAnalysis(circuit);
     return this.before;
   }
@@ -161,6 +171,15 @@ class Travel {
       aroundView(this.sheet.view),
     );
   }
+}
+
+/** What the first lit cell of a circuit shows at rest. */
+function cellOhmsIn(circuit: Circuit): number | null {
+  const cell = circuit.parts.find((p) => p.kind === 'photocell');
+  if (!cell) return null;
+  const { nodes } = operatingPoint(circuit);
+  const volts = (net: string) => nodes[net] ?? 0;
+  return settledOhms(cell, (volts(cell.lampPlus) - volts(cell.lampMinus)) / cell.lampOhms);
 }
 
 const movedAt = (control: Control, at: number): number => {

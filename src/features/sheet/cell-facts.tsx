@@ -3,6 +3,7 @@ import type { CellPicture } from '@/core/lenses/cell';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { useSheet } from '@/store/sheet-session';
+import type { FilterFigures } from '@/core/synth/tune';
 import { usePreferences } from '@/store/preferences';
 import { Tex } from '@/ui/controls/tex';
 import { useLens } from './use-lens';
@@ -32,6 +33,27 @@ function Facts({
       {picture && (
         <div data-figures data-behind={stale || undefined}>
           <Beside picture={picture} passes={cell.passes} />
+          {picture.paths.length > 0 && (
+            <Others
+              title="Its paths"
+              rows={picture.paths.map(({ name, figures, stands }) => ({
+                name: stands ? `${name}, as it stands` : name,
+                figures,
+              }))}
+            />
+          )}
+          {picture.without.length > 0 && (
+            <Others
+              title="What ignoring a small capacitor would have said"
+              rows={[
+                { name: 'with all of them', figures: picture.solved },
+                ...picture.without.map(({ part, figures }) => ({
+                  name: `without ${names.get(part) ?? part}`,
+                  figures,
+                })),
+              ]}
+            />
+          )}
           {picture.reasons.map((reason) => (
             <div key={reason.of} className={styles.row}>
               <div className={styles.of}>
@@ -125,6 +147,43 @@ function Beside({
             <th scope="row">{name}</th>
             <td>{said}</td>
             <td>{is}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** The figures of other settings of a cell, one line each. */
+function Others({
+  title,
+  rows,
+}: {
+  title: string;
+  rows: readonly { name: string; figures: FilterFigures }[];
+}) {
+  const mark = usePreferences((p) => p.mark);
+  const hz = (value: number | null) =>
+    value === null ? 'none' : formatQuantity(value, 'hertz', { digits: 4, unit: true, mark });
+  return (
+    <table className={styles.beside} aria-label={title}>
+      <thead>
+        <tr>
+          <th scope="col">{title}</th>
+          <th scope="col">corner</th>
+          <th scope="col">f₀</th>
+          <th scope="col">Q</th>
+          <th scope="col">passes</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(({ name, figures: f }) => (
+          <tr key={name}>
+            <th scope="row">{name}</th>
+            <td>{hz(f.halfPowerHz)}</td>
+            <td>{hz(f.pairHz)}</td>
+            <td>{f.q === null ? 'no pair' : f.q < 0 ? 'sings' : formatFixed(f.q, 2, mark)}</td>
+            <td>{formatFixed(f.plateauDb, 1, mark)} dB</td>
           </tr>
         ))}
       </tbody>

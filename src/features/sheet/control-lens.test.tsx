@@ -126,3 +126,14 @@ test('any cell comes with its controls, and a ladder of transconductors is given
   expect(control().moves[0]).toMatchObject({ stage: stages()[0].id, part: 'VC' });
   expect(() => giveControl(stages()[1].id)).toThrow(/No transconductance/);
 });
+
+test('the gate of light: its paths, and what ignoring a small capacitor would have said', async () => {
+  act(() => void openNow(voice('photocell-gate')));
+  const [stage] = stages();
+  render(<CellFacts stage={stage} names={new Map()} />);
+  const paths = await screen.findByRole('table', { name: 'Its paths' });
+  expect(within(paths).getAllByRole('row')).toHaveLength(5);
+  expect(within(paths).getByRole('row', { name: /as it stands/ }).textContent).toMatch(/both/);
+  const small = screen.getByRole('table', { name: /ignoring a small capacitor/ });
+  expect(within(small).getByRole('row', { name: /without C3/ })).toBeTruthy();
+});

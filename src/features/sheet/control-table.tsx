@@ -24,6 +24,8 @@ export function ControlTable({
     value === null ? 'none' : formatQuantity(value, 'hertz', { digits: 4, unit: true, mark });
   const fixed = (value: number, digits: number) => formatFixed(value, digits, mark);
   const { rows, cents, drift } = picture;
+  // Of a cell in the light of a lamp what it shows, and its pair beside the corner.
+  const lit = rows[0].cellOhms !== null;
   const here = Math.round(control.at * (rows.length - 1));
   const shown = rows.map((row, k) => ({ row, k })).filter(({ k }) => k % EVERY === 0);
   return (
@@ -33,7 +35,9 @@ export function ControlTable({
           <tr>
             <th scope="col">{control.name}</th>
             <th scope="col">{moved.name}</th>
+            {lit && <th scope="col">cell</th>}
             <th scope="col">cut-off</th>
+            {lit && <th scope="col">f₀</th>}
             <th scope="col">Q</th>
             <th scope="col">passes</th>
             <th scope="col">peak</th>
@@ -50,7 +54,13 @@ export function ControlTable({
             <tr key={row.at} aria-current={Math.abs(k - here) < EVERY / 2 || undefined}>
               <th scope="row">{printGiven(control, givenAt(control, row.at), mark)}</th>
               <td>{formatQuantity(row.moved, moved.kind, { digits: 3, unit: true, mark })}</td>
+              {lit && (
+                <td>
+                  {formatQuantity(row.cellOhms ?? NaN, 'ohms', { digits: 3, unit: true, mark })}
+                </td>
+              )}
               <td>{hz(row.hz)}</td>
+              {lit && <td>{hz(row.figures.pairHz)}</td>}
               <td>{qWords(row, fixed)}</td>
               <td>{fixed(row.figures.plateauDb, 1)} dB</td>
               <td>
