@@ -252,6 +252,8 @@ export const controlSchema = z.strictObject({
     .string()
     .regex(/^[a-z]$/, 'must be a letter from a to z')
     .optional(),
+  /** The knob of a MIDI controller that moves it, by its number. */
+  midi: z.int().min(0).max(127).optional(),
   /** What is wanted of its travel: a reading at both ends of it. */
   reach: z.strictObject({ reading: id, from: figure, to: figure }).optional(),
   moves: z

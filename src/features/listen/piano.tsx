@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { playNotesBy } from '../midi/midi';
 import { press, release } from './sounding';
 import styles from './listen-dock.module.css';
 
@@ -41,6 +42,11 @@ export function Piano() {
     const keys = held.current;
     // Whatever was held when it goes from the screen must not go on sounding.
     return () => keys.forEach((semitone) => release(semitone));
+  }, []);
+  // A MIDI keyboard plays too, as long as this one is on the screen.
+  useEffect(() => {
+    playNotesBy({ press, release });
+    return () => playNotesBy(null);
   }, []);
   const semitoneOf = ({ key, ctrlKey, altKey, metaKey }: KeyboardEvent) =>
     ctrlKey || altKey || metaKey ? -1 : LETTERS.indexOf(key.toLowerCase());

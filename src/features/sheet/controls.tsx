@@ -1,12 +1,13 @@
 'use client';
 
 import { Select, type RefSelectProps } from 'antd';
-import { useMemo, useRef, type CSSProperties } from 'react';
+import { lazy, useMemo, useRef, type CSSProperties } from 'react';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { editView } from '@/store/sheet-session';
 import { Slider } from '@/ui/controls/slider';
+import { FormPopover } from '../shell/form-popover';
 import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
@@ -16,6 +17,8 @@ import { useAlike, useSteady } from './use-alike';
 import { useLens } from './use-lens';
 import { CONTROL } from './use-evaluation';
 import styles from './graft-sentence.module.css';
+
+const MidiForm = lazy(() => import('../midi/midi-form').then((m) => ({ default: m.MidiForm })));
 
 /** A key turns its knob by so much of the travel. */
 const STEP = 0.02;
@@ -32,6 +35,15 @@ export function Controls({ sheet }: { sheet: Sheet }) {
       {controls.map((control) => (
         <Row key={control.id} sheet={sheet} control={control} controls={controls} />
       ))}
+      <FormPopover content={<MidiForm controls={controls} />}>
+        <button
+          type="button"
+          className={styles.midi}
+          title="Move them by the knobs of a MIDI controller"
+        >
+          MIDI
+        </button>
+      </FormPopover>
     </div>
   );
 }

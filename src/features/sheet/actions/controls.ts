@@ -57,6 +57,13 @@ export function setControlKey(id: string, key: string | undefined): void {
   });
 }
 
+/** The knob of a MIDI controller that moves a control; nothing for none. */
+export function setControlMidi(id: string, midi: number | undefined): void {
+  changeControl(id, ({ midi: _, ...control }) =>
+    midi === undefined ? control : { ...control, midi },
+  );
+}
+
 /** Turn a knob by a part of its travel, as far as it goes. */
 export function turnControl(id: string, by: number): void {
   const turned = (at: number) => Math.min(1, Math.max(0, Number((at + by).toFixed(4))));
