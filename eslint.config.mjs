@@ -34,6 +34,7 @@ const layers = [
   'drawing',
   'topologies',
   'cells',
+  'bias',
   'slots',
   'design',
   'fit',

@@ -10,6 +10,7 @@ import { strainPicture } from '@/core/crossover/strain';
 import { stepPicture } from '@/core/crossover/time';
 import { trapsPicture } from '@/core/crossover/traps';
 import type { Sheet } from '@/core/sheet/schema';
+import { biasLens } from './bias';
 import { cellLens } from './cell';
 import { controlLens } from './control';
 import { delayLens } from './delay';
@@ -53,6 +54,7 @@ export const LENSES = {
   drive: lens(driveLens),
   singing: lens(singingLens),
   cell: lens(cellLens),
+  bias: lens(biasLens),
   bank: plain(bankPicture),
   crossoverTraps: lens((sheet, request: { way: string; hump: Hump }) =>
     Promise.resolve(trapsPicture(sheet, request)),

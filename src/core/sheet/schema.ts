@@ -146,6 +146,19 @@ export const stageSchema = z.strictObject({
   topology: z.string().max(64, 'must be at most 64 characters long').optional(),
   /** The voltage-controlled cell that its drawing was taken from. */
   cell: z.string().max(64, 'must be at most 64 characters long').optional(),
+  /** The transistor stage that it was planned as, and what it was planned from. */
+  bias: z
+    .strictObject({
+      stage: z.string().max(64, 'must be at most 64 characters long'),
+      ask: z.strictObject({
+        volts: between(1, 100, ' V'),
+        amps: within('amps'),
+        gain: between(0.1, 1e4),
+        sourceOhms: within('ohms'),
+        loadOhms: within('ohms'),
+      }),
+    })
+    .optional(),
   /** Its own drawing, where it has been changed or was never any topology’s. */
   drawing: drawingSchema.optional(),
   /** "ask": redesigned whenever the ask changes; "hand": put there by hand and left alone. */

@@ -7,6 +7,7 @@ import { usePreferences } from '@/store/preferences';
 import { useSheet } from '@/store/sheet-session';
 import { Tex } from '@/ui/controls/tex';
 import { attempt } from '../shell/tell';
+import { addBias } from './actions/bias';
 import { addCell, addStage } from './actions/stages';
 import { JointRemedies } from './joint-remedies';
 import { MENDABLE_DB, ohmsWords, tenTimesWords } from './joint-words';
@@ -55,6 +56,9 @@ export function JointPanel({
         first={first}
         onPick={(t) =>
           attempt(() => setUi({ stageId: addStage(t, after), partId: null, wholePath: false }))
+        }
+        onPickBias={(made) =>
+          attempt(() => setUi({ stageId: addBias(made, after), partId: null, wholePath: false }))
         }
         onPickCell={(c) =>
           attempt(() => setUi({ stageId: addCell(c, after), partId: null, wholePath: false }))

@@ -2,6 +2,8 @@
 
 import { Input } from 'antd';
 import { useMemo, useState } from 'react';
+import { BIAS_STAGES } from '@/core/bias';
+import type { BiasStage } from '@/core/bias/stage';
 import { CELLS } from '@/core/cells';
 import type { Cell } from '@/core/cells/cell';
 import { TOPOLOGIES } from '@/core/topologies';
@@ -28,16 +30,22 @@ export function StagePicker({
   first,
   onPick,
   onPickCell,
+  onPickBias,
 }: {
   first: StageKind | undefined;
   onPick: (topology: Topology) => void;
   /** Voltage-controlled cells are offered too, where they can stand. */
   onPickCell?: (cell: Cell) => void;
+  /** So are transistor stages. */
+  onPickBias?: (made: BiasStage) => void;
 }) {
   const [text, setText] = useState('');
   const groups = useMemo(() => grouped(text, first), [text, first]);
   const cells = onPickCell
     ? CELLS.filter((c) => isNamed(text, `${c.name} ${c.short} ${CELL_WORDS}`))
+    : [];
+  const transistors = onPickBias
+    ? BIAS_STAGES.filter((s) => isNamed(text, `${s.name} ${s.short} transistor bias`))
     : [];
   return (
     <div className={styles.picker}>
@@ -78,7 +86,21 @@ export function StagePicker({
             </ul>
           </section>
         )}
-        {groups.length === 0 && cells.length === 0 && (
+        {transistors.length > 0 && (
+          <section aria-label="Transistor stages">
+            <h3 className={styles.heading}>Transistor stages</h3>
+            <ul>
+              {transistors.map((s) => (
+                <li key={s.id}>
+                  <button type="button" onClick={() => onPickBias?.(s)}>
+                    {s.name}
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
+        {groups.length + cells.length + transistors.length === 0 && (
           <p className={styles.none}>No stage is called that.</p>
         )}
       </div>

@@ -3,6 +3,7 @@ import { redivided } from '@/core/crossover/make';
 import { mainHz, placedAt } from '@/core/design/ask';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
+import { biasedStage, USUAL_BIAS } from '@/core/sheet/bias';
 import { cutOffControlOf } from '@/core/sheet/cut-off-control';
 import { defaultTarget } from '@/core/sheet/default-target';
 import { makeSheet, makeStage } from '@/core/sheet/make';
@@ -35,6 +36,24 @@ export function beginSheet(job: Job, hz: number, title: string, at: string): She
   const sheet = makeSheet({ ...common, ask: placedAt(job.ask, hz) });
   const { stages } = job;
   const [way] = sheet.ways;
+  if (job.bias)
+    return {
+      ...sheet,
+      readings: job.readings?.(mainHz(sheet.ask)) ?? [],
+      view: { ...sheet.view, lens: 'bias', fromHz: 10, toHz: 100_000 },
+      ways: [
+        {
+          ...way,
+          stages: [
+            biasedStage('s1', job.bias, {
+              ...USUAL_BIAS,
+              sourceOhms: job.source.ohms,
+              loadOhms: job.load.ohms ?? USUAL_BIAS.loadOhms,
+            }),
+          ],
+        },
+      ],
+    };
   if (job.own)
     return {
       ...sheet,

@@ -1,4 +1,5 @@
 import type { Sheet } from '@/core/sheet/schema';
+import { bias } from './bias';
 import { control } from './control';
 import { delay } from './delay';
 import { difference } from './difference';
@@ -33,6 +34,7 @@ export const LENSES: readonly Lens[] = [
   control,
   scope,
   drive,
+  bias,
 ];
 
 /** Those of a voltage-controlled filter begin with what its control does, and with its levels. */
@@ -51,9 +53,16 @@ const OF_VOICE: readonly Lens[] = [
   ...LENSES.filter((l) => !USUAL_OF_VOICE.includes(l)),
 ];
 
+/** Those of a transistor stage begin with how it rests. */
+const USUAL_OF_TRANSISTORS: readonly Lens[] = [bias, level, scope, drive, rest, impedance, noise];
+const OF_TRANSISTORS: readonly Lens[] = [
+  ...USUAL_OF_TRANSISTORS,
+  ...LENSES.filter((l) => !USUAL_OF_TRANSISTORS.includes(l)),
+];
+
 /** The lenses of a sheet, the usual ones of its kind first. */
 export const lensesOf = (sheet: Pick<Sheet, 'ways' | 'controls'>): readonly Lens[] =>
-  isVoice(sheet) ? OF_VOICE : LENSES;
+  sheet.ways[0].stages.some((s) => s.bias) ? OF_TRANSISTORS : isVoice(sheet) ? OF_VOICE : LENSES;
 
 /** Whether a sheet is a voltage-controlled filter. */
 export const isVoice = ({ ways: [way], controls }: Pick<Sheet, 'ways' | 'controls'>): boolean =>

@@ -20,6 +20,7 @@ import { threeWays } from './three-ways';
 import { threeWaysActive } from './three-ways-active';
 import { tone } from './tone';
 import { trace } from './trace';
+import { transistorStage } from './transistor-stage';
 import { trimGainBottom } from './trim-gain-bottom';
 import { trimGainTop } from './trim-gain-top';
 import { turnPhase } from './turn-phase';
@@ -65,6 +66,7 @@ const ALL: readonly Job[] = [
   voiceBox,
   voiceTreadle,
   voiceSteep,
+  transistorStage,
   twoWays,
   twoWaysActive,
   threeWays,

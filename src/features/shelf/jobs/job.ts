@@ -1,4 +1,5 @@
 import type { Ask } from '@/core/design/ask';
+import type { BiasStage } from '@/core/bias/stage';
 import type { Cell } from '@/core/cells/cell';
 import type { Reading, Sheet, Supply } from '@/core/sheet/schema';
 import type { StageAsk } from '@/core/topologies/topology';
@@ -44,6 +45,8 @@ export interface Job {
   bank?: readonly number[];
   /** The voltage-controlled cell to begin with, in the middle of its range at the ask’s frequency. */
   cell?: Cell;
+  /** The transistor stage to begin with. */
+  bias?: BiasStage;
   /** What feeds its op-amps, where that is not the usual. */
   supply?: Supply;
   /** The crossover to begin with, as it is at the ask’s frequency; it is moved along with that. */
