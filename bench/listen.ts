@@ -1,5 +1,6 @@
+import { SLICE } from '@/core/listen/heard';
 import { CELLS } from '@/core/cells';
-import { HeardCircuit, SLICE } from '@/core/listen/heard-circuit';
+import { HeardCircuit } from '@/core/listen/heard-circuit';
 import { Oscillator } from '@/core/listen/oscillator';
 import { voiceSheet } from '@/core/sheet/voice';
 import { report } from './measure';

@@ -3,7 +3,10 @@ import type { Side, SideState } from '@/core/listen/audition';
 import type { Sheet } from '@/core/sheet/schema';
 
 /** What a sheet is heard by: its design, without its history. */
-export type HeardSheet = Pick<Sheet, 'parts' | 'source' | 'ways' | 'controls'>;
+export type HeardSheet = Pick<
+  Sheet,
+  'parts' | 'source' | 'ways' | 'controls' | 'crossover' | 'bank'
+>;
 
 /** What the page says to the worker that plays. */
 export type ToPlayer =

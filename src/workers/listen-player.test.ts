@@ -1,4 +1,4 @@
-import { SLICE } from '@/core/listen/heard-circuit';
+import { SLICE } from '@/core/listen/heard';
 import { USUAL_PROGRAM } from '@/core/listen/program';
 import { newSheet } from '@/testing/open-sheet';
 import type { FromFeeder, PlayerState } from './listen-messages';

@@ -1,6 +1,6 @@
 import { messageOf } from '@/core/errors';
 import { Audition, type Side } from '@/core/listen/audition';
-import { SLICE } from '@/core/listen/heard-circuit';
+import { SLICE } from '@/core/listen/heard';
 import type { Sheet } from '@/core/sheet/schema';
 import type { FromFeeder, PlayerState, ToPlayer } from './listen-messages';
 

@@ -7,7 +7,7 @@ export interface PartLabel {
   name: string;
   /** The value, edited where it stands; op-amps have none. */
   value?: string;
-  /** A quiet third line. */
+  /** Quiet lines below, apart by line breaks; those that find no room are left out. */
   note?: string;
 }
 
@@ -95,13 +95,15 @@ export function placeLabels(
   }
   for (const { id } of symbols) {
     const { note } = labels[id];
-    const placed = parts.get(id);
-    const last = placed?.[placed.length - 1];
-    if (!note || !last) continue;
-    const below: PlacedText = { ...last, role: 'note', text: note, y: last.y + LINE_HEIGHT.note };
-    if (!free([below])) continue;
-    take([below]);
-    parts.set(id, [...placed, below]);
+    for (const text of note?.split('\n') ?? []) {
+      const placed = parts.get(id);
+      const last = placed?.[placed.length - 1];
+      if (!last) break;
+      const below: PlacedText = { ...last, role: 'note', text, y: last.y + LINE_HEIGHT.note };
+      if (!free([below])) break;
+      take([below]);
+      parts.set(id, [...placed, below]);
+    }
   }
   return { parts, ports, extent: extentOf(taken) };
 }

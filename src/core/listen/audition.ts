@@ -1,5 +1,6 @@
 import type { Sheet } from '@/core/sheet/schema';
-import { affordable, OVERSAMPLING, SLICE, type Afforded, type HeardCircuit } from './heard-circuit';
+import { SLICE, type Heard } from './heard';
+import { affordable, OVERSAMPLING, type Afforded } from './heard-circuit';
 import { Limiter } from './limiter';
 import type { Program } from './program';
 import { Score } from './score';
@@ -218,19 +219,14 @@ export class Audition {
 }
 
 /** A slice of a score through one circuit. */
-export function playSlice(score: Score, circuit: HeardCircuit, output: Float64Array): void {
+export function playSlice(score: Score, circuit: Heard, output: Float64Array): void {
   score.follow();
   hear(score, circuit, score.source(circuit.times), output);
   score.passed();
 }
 
 /** Of two that fade one may take coarser steps of the same source. */
-function hear(
-  score: Score,
-  circuit: HeardCircuit,
-  input: Float64Array,
-  output: Float64Array,
-): void {
+function hear(score: Score, circuit: Heard, input: Float64Array, output: Float64Array): void {
   circuit.open(score.opened(circuit));
   const skip = input.length / (SLICE * circuit.times);
   circuit.play(skip === 1 ? input : input.filter((_, k) => (k + 1) % skip === 0), output);

@@ -6,10 +6,11 @@ import type { Control, Sheet } from '@/core/sheet/schema';
 import { Player } from '@/core/synth/player';
 import { Decimator } from './half-band';
 import { Oscillator } from './oscillator';
+import { SLICE, type Heard } from './heard';
+import { HeardSum } from './heard-sum';
+import { isSum } from './is-sum';
 import { Blocker } from './limiter';
 
-/** Samples between two looks at the controls: 1.3 ms at 48 kHz. */
-export const SLICE = 64;
 /** A value goes to where it is set by this part of the way a slice: there within some 7 ms, without a click. */
 const GLIDE = 0.25;
 /** Closer than this part of itself it is there. */
@@ -26,7 +27,7 @@ interface Course {
 }
 
 /** The circuit of a sheet's way as it is heard: its values glide to what the sheet says. */
-export class HeardCircuit {
+export class HeardCircuit implements Heard {
   private readonly player: Player;
   private readonly decimator: Decimator;
   private readonly blocker: Blocker;
@@ -188,6 +189,10 @@ const opening = ({ controls }: Pick<Sheet, 'controls'>): Control | undefined =>
 
 const circuitOf = (sheet: Sheet, way: number) => pathCircuit(sheet, way, 'built');
 
+/** What a sheet is heard through: the circuit of its way, or the sum of all of them. */
+export const heardOf = (sheet: Sheet, way: number, rate: number, times: number): Heard =>
+  isSum(sheet) ? new HeardSum(sheet, rate) : new HeardCircuit(sheet, way, rate, times);
+
 /** So much is tried to see what a circuit costs, in pieces. */
 const TRIAL_SLICES = 60;
 const PIECE = 12;
@@ -196,7 +201,7 @@ const TRIAL_HZ = 110;
 const MOST_SHARE = 0.35;
 
 export interface Afforded {
-  circuit: HeardCircuit;
+  circuit: Heard;
   /** Of a core, as it was just measured. */
   share: number;
 }
@@ -219,8 +224,9 @@ export function* affordable(
     most = OVERSAMPLING[0],
   }: { rate: number; volts: number; clock: () => number; most?: number },
 ): Generator<void, Afforded> {
-  for (const times of OVERSAMPLING.filter((n) => n <= most)) {
-    const circuit = new HeardCircuit(sheet, way, rate, times);
+  const steps = isSum(sheet) ? [1] : OVERSAMPLING.filter((n) => n <= most);
+  for (const times of steps) {
+    const circuit = heardOf(sheet, way, rate, times);
     yield;
     const oscillator = new Oscillator('saw', rate * times);
     const input = new Float64Array(SLICE * times);
@@ -237,8 +243,7 @@ export function* affordable(
     const typical = costs.sort((a, b) => a - b)[TRIAL_SLICES >> 1];
     const share = (typical * rate) / (1000 * SLICE);
     if (share < MOST_SHARE || times === 1) {
-      const fresh = new HeardCircuit(sheet, way, rate, times);
-      return { circuit: fresh, share };
+      return { circuit: circuit.fresh(sheet, way, rate), share };
     }
   }
   throw new Error('There is always a coarsest step.');

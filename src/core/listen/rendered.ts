@@ -1,6 +1,7 @@
 import type { Sheet } from '@/core/sheet/schema';
 import { playSlice } from './audition';
-import { HeardCircuit, SLICE } from './heard-circuit';
+import { SLICE } from './heard';
+import { heardOf } from './heard-circuit';
 import type { Program } from './program';
 import { Score } from './score';
 
@@ -27,7 +28,7 @@ export function* rendered(
   sheet: Sheet,
   { way, program, seconds, rate, recording }: RenderedRequest,
 ): Generator<number, Float32Array> {
-  const circuit = new HeardCircuit(sheet, way, rate, RENDERED_TIMES);
+  const circuit = heardOf(sheet, way, rate, RENDERED_TIMES);
   const score = new Score(rate);
   score.play(program);
   score.record(recording);

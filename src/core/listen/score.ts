@@ -1,4 +1,4 @@
-import { SLICE } from './heard-circuit';
+import { SLICE } from './heard';
 import type { HeardCircuit } from './heard-circuit';
 import { Oscillator } from './oscillator';
 import { openedBy, USUAL_PROGRAM, type Note, type Program } from './program';

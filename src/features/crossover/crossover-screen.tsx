@@ -5,6 +5,7 @@ import { hasAmplifiers } from '@/core/crossover/active';
 import { isCrossover } from '@/core/crossover/crossover-design';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import type { Sheet } from '@/core/sheet/schema';
+import { ListeningDock } from '../listen/listening-dock';
 import { Controls } from '../sheet/controls';
 import { Notices } from '../sheet/notices';
 import { SheetHeader } from '../sheet/sheet-header';
@@ -60,6 +61,7 @@ export function CrossoverScreen({ sheet, crossover }: { sheet: Sheet; crossover:
         <CrossoverLenses sheet={sheet} crossover={crossover} />
       </div>
       <CrossoverReadings sheet={sheet} crossover={crossover} />
+      <ListeningDock sheet={sheet} />
     </div>
   );
 }

@@ -8,6 +8,7 @@ import { voiceSheet } from '@/core/sheet/voice';
 import { ChoiceWord } from '../sheet/choice-word';
 import { refuse } from '../shell/tell';
 import { setListening, useListening, type Against } from './listening';
+import { isSum } from '@/core/listen/is-sum';
 import { hearNoSheet, hearSheet, useSounding } from './sounding';
 
 const NOTHING = 'nothing';
@@ -36,7 +37,11 @@ export function AgainstChoice({ sheet }: { sheet: Sheet }) {
   const choices = [
     { value: NOTHING, word: 'nothing' },
     ...sheet.keeps.map((k) => ({ value: `keep ${k.id}`, word: `keep “${k.name}”` })),
-    ...cells.map((c) => ({ value: `cell ${c.id}`, word: c.name.toLowerCase() })),
+    // A cell beside the sum of many ways is no comparison.
+    ...(isSum(sheet) ? [] : cells).map((c) => ({
+      value: `cell ${c.id}`,
+      word: c.name.toLowerCase(),
+    })),
   ];
   return (
     <div>

@@ -11,6 +11,7 @@ import { Slider } from '@/ui/controls/slider';
 import { useCommands, type Command } from '../shell/commands';
 import { refuse, tell } from '../shell/tell';
 import { AgainstChoice, useAgainst } from './against';
+import { isSum } from '@/core/listen/is-sum';
 import { changeProgram, setListening, useListening } from './listening';
 import { Piano } from './piano';
 import { resampled } from './recording';
@@ -77,7 +78,7 @@ export function ListenDock({ sheet, way = 0 }: { sheet: Sheet; way?: number }) {
     <section className={styles.dock} aria-label="Listen">
       <div className={styles.play}>
         <h3>Listen</h3>
-        <Status />
+        <Status sum={isSum(sheet)} />
         <div className={styles.buttons}>
           <Button
             type="primary"
@@ -155,7 +156,7 @@ function otherSide(): void {
 
 /** Whatever is set goes to where it sounds. */
 function useHeard(sheet: Sheet, way: number): void {
-  const { parts, source, ways, controls } = sheet;
+  const { parts, source, ways, controls, crossover, bank } = sheet;
   const program = useListening((s) => s.program);
   const recording = useListening((s) => s.recording);
   const on = useSounding((s) => s.on);
@@ -185,24 +186,31 @@ function useHeard(sheet: Sheet, way: number): void {
     };
   }, [recording, on]);
   useEffect(() => {
-    hearSheet('a', { parts, source, ways, controls }, way);
-  }, [parts, source, ways, controls, way]);
+    hearSheet('a', { parts, source, ways, controls, crossover, bank }, way);
+  }, [parts, source, ways, controls, crossover, bank, way]);
 }
 
 /** How the circuit is heard: in which steps, at what cost, and whether anything was missed. */
-function Status() {
+function Status({ sum }: { sum: boolean }) {
   const { on, player } = useSounding();
   const side = useListening((s) => s.side);
   const mark = usePreferences((p) => p.mark);
   const heard = player?.sides[side];
   const problem = player?.problems[side];
   if (problem) return <p className={styles.bad}>Not heard as it is now: {problem}</p>;
-  if (!on) return <p>the solved circuit, bent devices and all</p>;
+  if (!on)
+    return (
+      <p>
+        {sum
+          ? 'the sum of its ways, as it arrives: loud sweeps can hurt ears and tweeters, start low'
+          : 'the solved circuit, bent devices and all'}
+      </p>
+    );
   if (!heard) return <p>making it ready …</p>;
   const tooMuch = heard.share > 0.9;
   return (
     <p data-missed={player.missed}>
-      the solved circuit, {heard.times} steps a sample,{' '}
+      {sum ? 'the sum of its ways' : `the solved circuit, ${heard.times} steps a sample`},{' '}
       <span className="mono">{formatFixed(player.share * 100, 0, mark)} %</span> of one core
       {player.limiting < 0.99 && ' · limiter holds'}
       {player.missed > 0 && ` · ${player.missed} gaps`}

@@ -123,8 +123,8 @@ export function end(): void {
 
 /** A sheet as it is now, on one side. */
 export function hearSheet(side: Side, sheet: HeardSheet, way: number): void {
-  const { parts, source, ways, controls } = sheet;
-  said.sides[side] = { sheet: { parts, source, ways, controls }, way };
+  const { parts, source, ways, controls, crossover, bank } = sheet;
+  said.sides[side] = { sheet: { parts, source, ways, controls, crossover, bank }, way };
   say({ is: 'load', side, ...said.sides[side] });
 }
 

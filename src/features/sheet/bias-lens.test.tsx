@@ -54,7 +54,7 @@ test('a transistor stage shows its rest, and writes it beside the transistor', a
     /(99\d\sµA|1\.0\d\smA)/,
   );
   expect(rest.textContent).toMatch(/divider carries [\d.]+ times/);
-  await waitFor(() => expect(useUi.getState().atRest.Q1).toMatch(/V, .*A, .* mW, .* V left/));
+  await waitFor(() => expect(useUi.getState().atRest.Q1).toMatch(/V, .*A\n.* mW, .* V left/));
 });
 
 test('another word chooses all values anew, and an impossible one is refused', async () => {

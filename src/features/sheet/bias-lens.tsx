@@ -128,7 +128,7 @@ function restWords({ solved, names }: BiasPicture, mark: DecimalMark): Record<st
   return Object.fromEntries(
     Object.entries(solved.rest).map(([q, r]) => [
       names[q],
-      `${volts(r.collector)}, ${amps(r.amps)}, ${watts(r.watts)}, ${volts(r.marginVolts)} left`,
+      `${volts(r.collector)}, ${amps(r.amps)}\n${watts(r.watts)}, ${volts(r.marginVolts)} left`,
     ]),
   );
 }

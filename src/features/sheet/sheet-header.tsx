@@ -77,7 +77,7 @@ export const SheetHeader = memo(function SheetHeader({
           icon={<Redo2 size={16} />}
           onClick={redo}
         />
-        {ask && <ListenButton />}
+        <ListenButton />
         <Dropdown
           trigger={['click']}
           menu={{

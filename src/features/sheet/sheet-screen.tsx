@@ -10,7 +10,7 @@ import type { Bank } from '@/core/sheet/bank-schema';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import { Prepared } from '@/ui/controls/prepared';
 import { useCommands } from '../shell/commands';
-import { useListening } from '../listen/listening';
+import { ListeningDock } from '../listen/listening-dock';
 import { useGo } from '../shell/leave-guard';
 import { LensPanel } from './lens-panel';
 import { lensesOf } from './lenses';
@@ -35,9 +35,6 @@ const BankScreen = lazy(() =>
 );
 const CrossoverScreen = lazy(() =>
   import('../crossover/crossover-screen').then((m) => ({ default: m.CrossoverScreen })),
-);
-const ListenDock = lazy(() =>
-  import('../listen/listen-dock').then((m) => ({ default: m.ListenDock })),
 );
 const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
 
@@ -129,6 +126,7 @@ function OpenBank({ sheet, bank }: { sheet: Sheet; bank: Bank }) {
       <Suspense>
         <BankScreen sheet={sheet} bank={bank} />
       </Suspense>
+      <ListeningDock sheet={sheet} />
     </div>
   );
 }
@@ -243,17 +241,7 @@ function OpenSheet({ sheet }: { sheet: Sheet }) {
           </Suspense>
         )}
       </div>
-      {isTime && <Listening sheet={sheet} />}
+      {isTime && <ListeningDock sheet={sheet} />}
     </div>
   );
-}
-
-/** The dock that lets the sheet be heard, while it is open. */
-function Listening({ sheet }: { sheet: Sheet }) {
-  const open = useListening((s) => s.open);
-  return open ? (
-    <Suspense>
-      <ListenDock sheet={sheet} />
-    </Suspense>
-  ) : null;
 }
