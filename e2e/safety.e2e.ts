@@ -211,7 +211,7 @@ describe('nothing is lost', () => {
     await list.getByRole('heading', { name: 'Quieter floor (yours)' }).waitFor();
     await list.getByRole('heading', { name: 'Rumble filter for the record deck' }).waitFor();
     await page.getByRole('textbox', { name: /Find a sheet/ }).fill('quieter');
-    await page.getByText('1 of 13 sheets').waitFor();
+    await page.getByText('1 of 15 sheets').waitFor();
     expect(await list.getByRole('heading').allTextContents()).toEqual(['Quieter floor (yours)']);
   });
 

@@ -263,10 +263,11 @@ function Improve({ stage, picture }: { stage: Stage; picture: BiasPicture }) {
               <button
                 type="button"
                 className={styles.use}
+                aria-label={`use it: ${name}`}
                 title={name}
                 onClick={() => attempt(() => becomeBias(stage.id, to))}
               >
-                use it<span className="visually-hidden">: {name}</span>
+                use it
               </button>
             </td>
           </tr>
