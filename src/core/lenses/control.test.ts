@@ -1,4 +1,7 @@
 import { cellOf } from '@/core/cells';
+import { transient } from '@/core/analysis/transient/transient';
+import { ohmsOver, photocellModel } from '@/core/circuit/devices/photocell';
+import { makeCircuit } from '@/core/circuit/schema';
 import { ROOM_KELVIN } from '@/core/constants';
 import { movedTo } from '@/core/sheet/controls';
 import type { Control, Sheet } from '@/core/sheet/schema';
@@ -106,4 +109,60 @@ test('a table goes straight from place to place', () => {
   expect([0, 0.25, 0.5, 0.75, 1].map((at) => movedTo(move, at) * 1e6)).toEqual(
     [1, 1.5, 2, 5.5, 9].map((v) => expect.closeTo(v, 9) as number),
   );
+});
+
+test('a pluck opens the gate of light quickly and lets it close slowly', async () => {
+  const { pluck, rows } = await ask(voice('photocell-gate'));
+  expect(pluck!.hz[0]).toBeCloseTo(rows[0].hz!, 6);
+  expect(pluck!.upSeconds).toBeGreaterThan(0);
+  expect(pluck!.downSeconds).toBeGreaterThan(3 * pluck!.upSeconds!);
+  expect((await ask(voice('ota-cascade'))).pluck).toBeNull();
+});
+
+test('a cell’s course by its law is the engine’s', () => {
+  const model = photocellModel.parse({
+    curve: [
+      { amps: 1e-4, ohms: 1e6 },
+      { amps: 1e-2, ohms: 1e3 },
+    ],
+  });
+  const lit = (t: number) => (t > 0.02 && t <= 0.04 ? 1e-2 : 1e-4);
+  const ohms = ohmsOver(model, lit, { seconds: 0.06, count: 31 });
+  const { probes } = transient(
+    makeCircuit([
+      {
+        id: 'I1',
+        kind: 'current-source',
+        from: '0',
+        to: 'l',
+        waveform: {
+          shape: 'square',
+          lowVolts: 1e-4,
+          highVolts: 1e-2,
+          frequencyHz: 25,
+          duty: 0.5,
+          delaySeconds: 0.02,
+          riseSeconds: 0,
+        },
+      },
+      {
+        id: 'H1',
+        kind: 'photocell',
+        a: 'in',
+        b: 'out',
+        lampPlus: 'l',
+        lampMinus: '0',
+        ...model,
+      },
+      { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', dcVolts: 1 },
+      { id: 'R1', kind: 'resistor', a: 'out', b: '0', ohms: 1e4 },
+    ]),
+    { untilSeconds: 0.06, stepSeconds: 0.002, probes: ['out'] },
+  );
+  // v = R1 / (R1 + cell).
+  probes.out.forEach((v, k) => {
+    const solved = 1e4 * (1 / v - 1);
+    // At a jump one step of the method is begun with the light from before.
+    expect(Math.abs(Math.log(ohms[k] / solved))).toBeLessThan(0.05);
+  });
 });

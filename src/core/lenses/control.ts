@@ -1,6 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
-import { settledOhms } from '@/core/circuit/devices/photocell';
+import { ohmsOver, settledOhms } from '@/core/circuit/devices/photocell';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { along } from '@/core/numeric/along';
@@ -63,10 +63,26 @@ export interface ControlPicture {
   /** How far each place is from the law, tuned in the middle; NaN where there is no cut-off. */
   cents: Float64Array | null;
   trim: Trim | null;
+  /** What becomes of a pluck, where a lamp’s cells are slow: lit up to the top and let go. */
+  pluck: Pluck | null;
   /** The same with the circuit and what drives it cold and warm, against the law at room temperature. */
   drift: { kelvin: number; cents: Float64Array }[];
 }
 
+/** A cell’s answer to a pluck of its lamp, and where the filter cuts off meanwhile. */
+export interface Pluck {
+  seconds: Float64Array;
+  ohms: Float64Array;
+  hz: Float64Array;
+  /** From the pluck to half way up in octaves, and from letting go to half way down. */
+  upSeconds: number | null;
+  downSeconds: number | null;
+}
+
+/** A pluck: so long at the top of the control, and so long looked at. */
+const PLUCKED = 0.05;
+const PLUCK_LASTS = 0.8;
+const PLUCK_POINTS = 401;
 /** Places that are solved. */
 const PLACES = 25;
 const POINTS = 160;
@@ -115,6 +131,7 @@ export async function controlLens(
     measuredBy,
     law: wanted ? law : null,
     cents,
+    pluck: pluckOf(travel.circuit(0), control, rows),
     trim: cents && law?.is === 'octaves' ? trimOf(cents, octavesOf(control)) : null,
     drift: wanted ? await driftOf(travel, measuredBy, wanted, pause) : [],
   };
@@ -180,6 +197,43 @@ function cellOhmsIn(circuit: Circuit): number | null {
   const { nodes } = operatingPoint(circuit);
   const volts = (net: string) => nodes[net] ?? 0;
   return settledOhms(cell, (volts(cell.lampPlus) - volts(cell.lampMinus)) / cell.lampOhms);
+}
+
+function pluckOf(circuit: Circuit, { moves }: Control, rows: readonly ControlRow[]): Pluck | null {
+  const cell = circuit.parts.find((p) => p.kind === 'photocell');
+  if (!cell || rows.some((r) => r.cellOhms === null)) return null;
+  const [{ from, to }] = moves;
+  const seconds = Float64Array.from(
+    { length: PLUCK_POINTS },
+    (_, k) => (k * PLUCK_LASTS) / (PLUCK_POINTS - 1),
+  );
+  const ohms = ohmsOver(cell, (t) => (t > 0 && t <= PLUCKED ? to : from), {
+    seconds: PLUCK_LASTS,
+    count: PLUCK_POINTS,
+  });
+  const hz = ohms.map((r) => hzFor(rows, r));
+  const half = Math.sqrt(hz[0] * Math.max(...hz));
+  const letGo = seconds.findIndex((t) => t > PLUCKED);
+  const up = hz.findIndex((f) => f >= half);
+  const down = hz.findIndex((f, k) => k >= letGo && f <= half);
+  return {
+    seconds,
+    ohms,
+    hz,
+    upSeconds: up < 0 ? null : seconds[up],
+    downSeconds: down < 0 ? null : seconds[down] - PLUCKED,
+  };
+}
+
+/** The cut-off that belongs to a cell’s resistance, between two places of the travel. */
+function hzFor(rows: readonly ControlRow[], ohms: number): number {
+  // Along the travel there is more light and less resistance.
+  const next = rows.findIndex((r) => r.cellOhms! <= ohms);
+  if (next === 0) return rows[0].hz ?? NaN;
+  if (next < 0) return rows[rows.length - 1].hz ?? NaN;
+  const [a, b] = [rows[next - 1], rows[next]];
+  const u = Math.log(ohms / a.cellOhms!) / Math.log(b.cellOhms! / a.cellOhms!);
+  return along(a.hz ?? NaN, b.hz ?? NaN, u, true);
 }
 
 const movedAt = (control: Control, at: number): number => {

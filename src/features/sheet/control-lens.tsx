@@ -8,6 +8,7 @@ import { levelAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
 import { ControlCourse, COURSES, courseWords, type CourseName } from './control-course';
 import { ControlDrive } from './control-drive';
+import { ControlPluck } from './control-pluck';
 import { ControlTable } from './control-table';
 import { printGiven, givenAt } from './control-words';
 import { LensState } from './lens-state';
@@ -33,7 +34,7 @@ export function ControlLens({ sheet }: { sheet: Sheet }) {
       </LensState>
     );
   return (
-    <Shown
+    <Along
       key={control.id}
       sheet={sheet}
       control={control}
@@ -60,7 +61,10 @@ const sameCourse = (id: string) => (a: Sheet, b: Sheet) =>
 const standing = ({ controls }: Sheet, id: string): string =>
   JSON.stringify(controls.map((c) => (c.id === id ? { ...c, at: 0 } : c)));
 
-function Shown({
+/** What is shown below the family of curves. */
+type Shown = CourseName | 'pluck' | 'table';
+
+function Along({
   sheet,
   control,
   choose,
@@ -72,7 +76,7 @@ function Shown({
   const alike = useMemo(() => sameCourse(control.id), [control.id]);
   const settled = useAlike(sheet, alike);
   const { picture, problem, stale } = useLens(settled, { lens: 'control', control: control.id });
-  const [asked, setAsked] = useState<CourseName | 'table' | null>(null);
+  const [asked, setAsked] = useState<Shown | null>(null);
   if (!picture)
     return (
       <LensState problem={problem} stale={stale}>
@@ -81,6 +85,7 @@ function Shown({
     );
   const courses = COURSES.filter((c) => c.id !== 'away' || picture.cents !== null);
   const course = courses.find((c) => c.id === asked) ?? courses[0];
+  const other = asked === 'table' || (asked === 'pluck' && picture.pluck) ? asked : null;
   return (
     <LensState problem={problem} stale={stale}>
       <div className={styles.lens} data-figures data-behind={stale || undefined}>
@@ -91,19 +96,22 @@ function Shown({
         </div>
         <Family sheet={sheet} control={control} picture={picture} />
         <div className={styles.switch}>
-          <Segmented<CourseName | 'table'>
+          <Segmented<Shown>
             size="small"
             aria-label="What is drawn over the control"
-            value={asked === 'table' ? 'table' : course.id}
+            value={other ?? course.id}
             options={[
               ...courses.map(({ id, title }) => ({ value: id, label: title })),
+              ...(picture.pluck ? [{ value: 'pluck' as const, label: 'Plucked' }] : []),
               { value: 'table' as const, label: 'Table' },
             ]}
             onChange={setAsked}
           />
           <TrimWords control={control} picture={picture} />
         </div>
-        {asked === 'table' ? (
+        {other === 'pluck' && picture.pluck ? (
+          <ControlPluck pluck={picture.pluck} />
+        ) : other === 'table' ? (
           <ControlTable sheet={sheet} control={control} picture={picture} />
         ) : (
           <ControlCourse control={control} picture={picture} course={course.id} />

@@ -68,9 +68,7 @@ export const photocell = defineDevice<Photocell>({
         const amps = (lp - lm) / part.lampOhms;
         const [target, slope] = lightTarget(curve, dark, amps);
         const gap = target - z;
-        const turn = Math.tanh(gap * 4);
-        const rate = ((1 + turn) / part.onSeconds + (1 - turn) / part.offSeconds) / 2;
-        const rateSlope = (4 * (1 - turn * turn) * (1 / part.onSeconds - 1 / part.offSeconds)) / 2;
+        const { rate, rateSlope } = haste(part, gap);
         out.current[0] = -gap * rate;
         const byGap = -(rate + gap * rateSlope);
         out.conductance[0] = (byGap * slope) / part.lampOhms;
@@ -92,6 +90,54 @@ export const photocell = defineDevice<Photocell>({
     });
   },
 });
+
+type Times = Pick<Photocell, 'onSeconds' | 'offSeconds'>;
+
+/** How fast a cell goes to where its light calls it, and the slope of that by the gap: by the sign of what is left. */
+function haste({ onSeconds, offSeconds }: Times, gap: number): { rate: number; rateSlope: number } {
+  const turn = Math.tanh(gap * 4);
+  return {
+    rate: ((1 + turn) / onSeconds + (1 - turn) / offSeconds) / 2,
+    rateSlope: (4 * (1 - turn * turn) * (1 / onSeconds - 1 / offSeconds)) / 2,
+  };
+}
+
+/**
+ * A cell’s resistance over time while a lamp current goes its way, from where it has settled: its law
+ * of the state, by the classical method of Runge and Kutta.
+ *
+ * @param amps of the lamp, by seconds
+ * @returns ohms at `count` times, evenly spaced, the first at zero
+ */
+export function ohmsOver(
+  model: Pick<Photocell, 'curve' | 'darkOhms'> & Times,
+  amps: (seconds: number) => number,
+  { seconds, count }: { seconds: number; count: number },
+): Float64Array {
+  const { curve, dark } = onLogAxes(model);
+  const rateAt = (t: number, state: number) => {
+    const gap = lightTarget(curve, dark, amps(t))[0] - state;
+    return gap * haste(model, gap).rate;
+  };
+  const every = seconds / (count - 1);
+  const steps = Math.ceil((STEPS_A_TIME * every) / Math.min(model.onSeconds, model.offSeconds));
+  const h = every / steps;
+  let state = lightTarget(curve, dark, amps(0))[0];
+  return Float64Array.from({ length: count }, (_, k) => {
+    for (let n = 0; k > 0 && n < steps; n++) {
+      const t = (k - 1) * every + n * h;
+      const a = rateAt(t, state);
+      const b = rateAt(t + h / 2, state + (h / 2) * a);
+      const c = rateAt(t + h / 2, state + (h / 2) * b);
+      const d = rateAt(t + h, state + h * c);
+      state += (h / 6) * (a + 2 * b + 2 * c + d);
+    }
+    return Math.exp(-state);
+  });
+}
+
+/** Steps to the shorter of a cell’s times. */
+const STEPS_A_TIME = 40;
 
 /** What a cell settles to in the light of a lamp current, ohms. */
 export function settledOhms(model: Pick<Photocell, 'curve' | 'darkOhms'>, amps: number): number {
