@@ -1,10 +1,7 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import { operatingPoint } from '@/core/analysis/dc/operating-point';
-import { ohmsOver, settledOhms } from '@/core/circuit/devices/photocell';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { along } from '@/core/numeric/along';
-import { findPeak } from '@/core/numeric/root';
 import { spaced, type Band } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
 import { isConverted, octavesOf, placeOf } from '@/core/sheet/controls';
@@ -13,8 +10,10 @@ import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Control, Sheet } from '@/core/sheet/schema';
 import { filterFigures, type FilterFigures } from '@/core/synth/tune';
+import { trimOf, type Trim } from '@/core/synth/trim';
 import { warmed } from '@/core/synth/warmed';
 import { withoutPause, type Pause } from './layers';
+import { cellOhmsIn, pluckOf, type Pluck } from './pluck';
 
 export interface ControlRequest {
   /** The control that is turned. */
@@ -42,16 +41,6 @@ export interface ControlLaw {
   perVolt: number;
 }
 
-/** How two trimmers best bring a travel to its law. */
-export interface Trim {
-  /** By how much the scale is to be wider, as a part of it. */
-  scale: number;
-  cents: number;
-  /** What is left at worst, and at which places nothing is. */
-  leavesCents: number;
-  zeroAt: number[];
-}
-
 export interface ControlPicture {
   control: string;
   frequenciesHz: Float64Array;
@@ -69,20 +58,6 @@ export interface ControlPicture {
   drift: { kelvin: number; cents: Float64Array }[];
 }
 
-/** A cell’s answer to a pluck of its lamp, and where the filter cuts off meanwhile. */
-export interface Pluck {
-  seconds: Float64Array;
-  ohms: Float64Array;
-  hz: Float64Array;
-  /** From the pluck to half way up in octaves, and from letting go to half way down. */
-  upSeconds: number | null;
-  downSeconds: number | null;
-}
-
-/** A pluck: so long at the top of the control, and so long looked at. */
-const PLUCKED = 0.05;
-const PLUCK_LASTS = 0.8;
-const PLUCK_POINTS = 401;
 /** Places that are solved. */
 const PLACES = 25;
 const POINTS = 160;
@@ -131,8 +106,8 @@ export async function controlLens(
     measuredBy,
     law: wanted ? law : null,
     cents,
-    pluck: pluckOf(travel.circuit(0), control, rows),
-    trim: cents && law?.is === 'octaves' ? trimOf(cents, octavesOf(control)) : null,
+    pluck: pluckOf(travel.circuit(0), control.moves[0], rows),
+    trim: cents && law?.is === 'octaves' ? trimOf(cents, octavesOf(control) * CENTS) : null,
     drift: wanted ? await driftOf(travel, measuredBy, wanted, pause) : [],
   };
 }
@@ -190,52 +165,6 @@ class Travel {
   }
 }
 
-/** What the first lit cell of a circuit shows at rest. */
-function cellOhmsIn(circuit: Circuit): number | null {
-  const cell = circuit.parts.find((p) => p.kind === 'photocell');
-  if (!cell) return null;
-  const { nodes } = operatingPoint(circuit);
-  const volts = (net: string) => nodes[net] ?? 0;
-  return settledOhms(cell, (volts(cell.lampPlus) - volts(cell.lampMinus)) / cell.lampOhms);
-}
-
-function pluckOf(circuit: Circuit, { moves }: Control, rows: readonly ControlRow[]): Pluck | null {
-  const cell = circuit.parts.find((p) => p.kind === 'photocell');
-  if (!cell || rows.some((r) => r.cellOhms === null)) return null;
-  const [{ from, to }] = moves;
-  const seconds = Float64Array.from(
-    { length: PLUCK_POINTS },
-    (_, k) => (k * PLUCK_LASTS) / (PLUCK_POINTS - 1),
-  );
-  const ohms = ohmsOver(cell, (t) => (t > 0 && t <= PLUCKED ? to : from), {
-    seconds: PLUCK_LASTS,
-    count: PLUCK_POINTS,
-  });
-  const hz = ohms.map((r) => hzFor(rows, r));
-  const half = Math.sqrt(hz[0] * Math.max(...hz));
-  const letGo = seconds.findIndex((t) => t > PLUCKED);
-  const up = hz.findIndex((f) => f >= half);
-  const down = hz.findIndex((f, k) => k >= letGo && f <= half);
-  return {
-    seconds,
-    ohms,
-    hz,
-    upSeconds: up < 0 ? null : seconds[up],
-    downSeconds: down < 0 ? null : seconds[down] - PLUCKED,
-  };
-}
-
-/** The cut-off that belongs to a cell’s resistance, between two places of the travel. */
-function hzFor(rows: readonly ControlRow[], ohms: number): number {
-  // Along the travel there is more light and less resistance.
-  const next = rows.findIndex((r) => r.cellOhms! <= ohms);
-  if (next === 0) return rows[0].hz ?? NaN;
-  if (next < 0) return rows[rows.length - 1].hz ?? NaN;
-  const [a, b] = [rows[next - 1], rows[next]];
-  const u = Math.log(ohms / a.cellOhms!) / Math.log(b.cellOhms! / a.cellOhms!);
-  return along(a.hz ?? NaN, b.hz ?? NaN, u, true);
-}
-
 const movedAt = (control: Control, at: number): number => {
   const [{ from, to, law }] = control.moves;
   return along(from, to, placeOf({ ...control, at }), law === 'by ratio');
@@ -284,40 +213,4 @@ async function driftOf(
     drift.push({ kelvin, cents: centsFrom(rows, wanted) });
   }
   return drift;
-}
-
-/**
- * The line through what is missed that leaves the least at worst: for a slope, half of the spread of
- * what is left; over slopes that is convex, so its least is found by golden section.
- */
-function trimOf(cents: Float64Array, octaves: number): Trim | null {
-  if (cents.some(Number.isNaN)) return null;
-  const at = places();
-  const spread = (slope: number) => {
-    const left = cents.map((c, k) => c - slope * at[k]);
-    return { least: Math.min(...left), most: Math.max(...left) };
-  };
-  const widest = 2 * Math.max(1, ...cents.map(Math.abs)) * PLACES;
-  const worst = (slope: number) => {
-    const { least, most } = spread(slope);
-    return (least - most) / 2;
-  };
-  const slope = findPeak(worst, -widest, widest, 1e-6);
-  const { least, most } = spread(slope);
-  const offset = (least + most) / 2;
-  const left = Array.from(cents, (c, k) => c - slope * at[k] - offset);
-  return {
-    scale: -slope / (CENTS * octaves),
-    cents: -(offset + slope / 2),
-    leavesCents: (most - least) / 2,
-    zeroAt: crossings(left, at),
-  };
-}
-
-/** Where a course goes through zero. */
-function crossings(course: readonly number[], at: readonly number[]): number[] {
-  return course.slice(1).flatMap((y, k) => {
-    const was = course[k];
-    return was === 0 || was < 0 !== y < 0 ? [at[k] + ((at[k + 1] - at[k]) * was) / (was - y)] : [];
-  });
 }

@@ -1,4 +1,4 @@
-import type { Pluck } from '@/core/lenses/control';
+import type { Pluck } from '@/core/lenses/pluck';
 import { formatQuantity } from '@/core/quantity/format';
 import { usePreferences } from '@/store/preferences';
 import { MiniPlot } from '@/ui/chart/mini-plot';
