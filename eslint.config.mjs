@@ -41,6 +41,7 @@ const layers = [
   'spread',
   'solve',
   'synth',
+  'strip',
   'shop',
   'weigh',
   'sheet',

@@ -1,0 +1,146 @@
+import fc from 'fast-check';
+import { circuitOfPlan } from '@/core/cells/build';
+import { cellOf } from '@/core/cells';
+import { makeCircuit } from '@/core/circuit/schema';
+import { SOURCE, UNIT_SOURCE } from '@/core/circuit/unit-source';
+import { toItsEnd } from '@/core/to-its-end';
+import type { Board, Component, Standing } from './board';
+import { boardFaults, holeWords } from './check';
+import { componentsOf } from './components';
+import { costOf, planned, wiredBoard } from './plan';
+
+const REQUEST = { beyond: new Set([SOURCE]), outside: ['in', 'out'] };
+
+const RC = componentsOf(
+  makeCircuit([
+    UNIT_SOURCE,
+    { id: 'R1', kind: 'resistor', a: 'in', b: 'out', ohms: 1e3 },
+    { id: 'C1', kind: 'capacitor', a: 'out', b: '0', farads: 1e-7 },
+  ]),
+  REQUEST,
+);
+
+const ofCell = (id: string): Component[] => {
+  const cell = cellOf(id)!;
+  const plan = cell.plan(cell.usual);
+  return componentsOf(
+    circuitOfPlan(
+      cell,
+      plan,
+      plan.controls.map((c) => c.at),
+    ),
+    REQUEST,
+  );
+};
+
+test('what is soldered, and the wires that lead to it', () => {
+  expect(RC.map((c) => c.id).sort()).toEqual(['C1', 'R1', 'wire 0', 'wire in', 'wire out']);
+  const box = ofCell('nine-volt-box');
+  const amplifier = box.find((c) => c.id === 'A1')!;
+  expect(amplifier.pins.map((p) => p.name)).toEqual([
+    'pin 1',
+    'inMinus',
+    'inPlus',
+    'supplyMinus',
+    'bias',
+    'out',
+    'supplyPlus',
+    'pin 8',
+  ]);
+  // Supplies that the circuit takes for granted, and the control’s voltage.
+  expect(box.map((c) => c.id)).toEqual(expect.arrayContaining(['wire V+', 'wire V−']));
+  expect(() =>
+    componentsOf(
+      makeCircuit([
+        UNIT_SOURCE,
+        {
+          id: 'E1',
+          kind: 'voltage-amplifier',
+          plus: 'out',
+          minus: '0',
+          inPlus: 'in',
+          inMinus: '0',
+          gain: 2,
+        },
+      ]),
+      REQUEST,
+    ),
+  ).toThrow(/“E1” is an ideal voltage-amplifier/);
+});
+
+describe('a board laid by hand', () => {
+  const at = (row: number, col: number, span = 0, turn: Standing['turn'] = 0): Standing => ({
+    at: { row, col },
+    turn,
+    span,
+  });
+  // In, out and ground on three strips, the parts across them.
+  const parts = {
+    R1: at(0, 2, 2),
+    C1: at(2, 4, 2),
+    'wire in': at(0, 0),
+    'wire out': at(2, 6),
+    'wire 0': at(4, 6),
+  };
+  const board: Board = { rows: 5, cols: 8, parts, cuts: [], links: [] };
+
+  test('is right where its copper joins what the circuit does', () => {
+    expect(boardFaults(RC, board)).toEqual([]);
+    expect(wiredBoard(RC, board)).toEqual(board);
+  });
+
+  test.each<[string, Partial<Board>, RegExp]>([
+    [
+      'two in one hole',
+      { parts: { ...parts, 'wire in': at(0, 2) } },
+      /want the same hole: row 1, hole 3/,
+    ],
+    ['a short', { parts: { ...parts, C1: at(0, 4, 2) } }, /are joined and must not be/],
+    ['a part beside it', { parts: { ...parts, 'wire out': at(2, 9) } }, /stands beside the board/],
+    ['a cut in the way', { cuts: [{ row: 2, col: 3 }] }, /must be joined \(“out”\) and are not/],
+    ['a cut at a pin', { cuts: [{ row: 2, col: 4 }] }, /is at a soldered hole/],
+    [
+      'a wrong link',
+      { links: [{ from: { row: 0, col: 7 }, to: { row: 4, col: 7 }, net: 'in' }] },
+      /joined and must not be/,
+    ],
+  ])('%s is found', (_, change, words) => {
+    const faults = boardFaults(RC, { ...board, ...change });
+    expect(faults.map((f) => f.words).join(' ')).toMatch(words);
+    for (const { holes } of faults) expect(holeWords(holes[0])).toMatch(/row \d+, hole \d+/);
+  });
+});
+
+test('however parts stand, what needs neither more room nor another hole is wired rightly', () => {
+  const place = fc.record({
+    row: fc.integer({ min: 1, max: 12 }),
+    col: fc.integer({ min: 1, max: 20 }),
+  });
+  fc.assert(
+    fc.property(
+      fc.tuple(place, place, place, place, place),
+      fc.integer({ min: 2, max: 5 }),
+      (places, span) => {
+        const parts = Object.fromEntries(
+          RC.map((c, k) => [c.id, { at: places[k], turn: 0, span }]),
+        );
+        const board = wiredBoard(RC, { rows: 20, cols: 24, parts });
+        // Only a board that the cost calls sound has to be.
+        if (costOf(RC, parts) < 1000) expect(boardFaults(RC, board)).toEqual([]);
+      },
+    ),
+    { numRuns: 300 },
+  );
+});
+
+test.each(['treadle', 'rc-knob'])('%s: planned without a fault', (id) => {
+  const components = ofCell(id);
+  const board = toItsEnd(planned(components));
+  expect(boardFaults(components, board)).toEqual([]);
+  // Small enough to be worth it: some holes for each pin.
+  const pins = components.reduce((n, c) => n + c.pins.length, 0);
+  expect(board.rows * board.cols).toBeLessThan(12 * pins);
+});
+
+test('the same seed makes the same board', () =>
+  expect(toItsEnd(planned(RC, 3))).toEqual(toItsEnd(planned(RC, 3))));
