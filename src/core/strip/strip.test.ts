@@ -121,8 +121,8 @@ test('however parts stand, what needs neither more room nor another hole is wire
       fc.tuple(place, place, place, place, place),
       fc.integer({ min: 2, max: 5 }),
       (places, span) => {
-        const parts = Object.fromEntries(
-          RC.map((c, k) => [c.id, { at: places[k], turn: 0, span }]),
+        const parts: Board['parts'] = Object.fromEntries(
+          RC.map((c, k): [string, Standing] => [c.id, { at: places[k], turn: 0, span }]),
         );
         const board = wiredBoard(RC, { rows: 20, cols: 24, parts });
         // Only a board that the cost calls sound has to be.
