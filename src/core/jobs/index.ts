@@ -9,6 +9,7 @@ import { renderProgram } from './render-program';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
+import { strip } from './strip';
 import { stretch } from './stretch';
 import { tuneCrossover } from './tune-crossover';
 import { tuneSchools } from './tune-schools';
@@ -30,6 +31,7 @@ export const JOBS = {
   solvePart,
   spreadPortion,
   stretch,
+  strip,
   tuneCrossover,
   tuneSchools,
 };

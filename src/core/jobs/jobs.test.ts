@@ -19,6 +19,7 @@ import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
 import { stretch } from './stretch';
+import { strip } from './strip';
 import { tuneCrossover } from './tune-crossover';
 import { tuneSchools } from './tune-schools';
 import { variation } from './variation';
@@ -61,6 +62,7 @@ test('the table holds every job under its own name', () => {
     solvePart,
     spreadPortion,
     stretch,
+    strip,
     tuneCrossover,
     tuneSchools,
   });

@@ -31,6 +31,8 @@ export const SHEET_LIMITS = {
   /** Numbers that one control moves. */
   moves: 60,
   boards: 100,
+  /** Of a stripboard, along and across. */
+  holes: 120,
   /** In the sheet and all its keeps together. */
   allStages: 8_000,
 } as const;
@@ -399,6 +401,21 @@ export const designSchema = z.strictObject({
     .array(controlSchema)
     .max(SHEET_LIMITS.controls, `holds at most ${SHEET_LIMITS.controls} controls`)
     .default([]),
+  /** Where each part stands on a stripboard, by its name in the circuit. */
+  stripboard: z
+    .strictObject({
+      rows: z.int().min(1).max(SHEET_LIMITS.holes),
+      cols: z.int().min(1).max(SHEET_LIMITS.holes),
+      parts: z.record(
+        z.string().max(200),
+        z.strictObject({
+          at: z.strictObject({ row: z.int().min(-99).max(199), col: z.int().min(-99).max(199) }),
+          turn: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]),
+          span: z.int().min(0).max(20),
+        }),
+      ),
+    })
+    .optional(),
   boards: z
     .array(boardSchema)
     .max(SHEET_LIMITS.boards, `holds at most ${SHEET_LIMITS.boards} boards`)

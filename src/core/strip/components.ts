@@ -34,8 +34,8 @@ const MINUS = 'V−';
 export interface BoardRequest {
   /** Parts that are not on the board: what drives it, and what it drives. */
   beyond: ReadonlySet<string>;
-  /** Nets that wires lead to, besides supplies. */
-  outside: readonly string[];
+  /** Nets that wires lead to, besides supplies, and what those wires are called. */
+  outside: ReadonlyMap<string, string>;
 }
 
 /**
@@ -46,11 +46,13 @@ export interface BoardRequest {
  */
 export function componentsOf(circuit: Circuit, { beyond, outside }: BoardRequest): Component[] {
   const components: Component[] = [];
-  const pads = new Set(outside);
+  const pads = new Map(outside);
   for (const part of circuit.parts) {
     if (beyond.has(part.id)) continue;
     if (part.kind === 'voltage-source' || part.kind === 'current-source') {
-      for (const net of Object.values(deviceOf(part.kind).terminals(part))) pads.add(net);
+      // What drives it from outside gives its wire its name.
+      for (const net of Object.values(deviceOf(part.kind).terminals(part)))
+        if (!pads.has(net)) pads.set(net, [...pads.values()].includes(part.id) ? net : part.id);
       continue;
     }
     const footprint = FOOTPRINT[part.kind];
@@ -62,7 +64,7 @@ export function componentsOf(circuit: Circuit, { beyond, outside }: BoardRequest
       );
     const pins = footprint === 'eight in two rows' ? eightPins(part) : plainPins(part);
     for (const { name, net } of pins)
-      if (/^(supply|bias)/.test(name) && !net.startsWith('free ')) pads.add(net);
+      if (/^(supply|bias)/.test(name) && !net.startsWith('free ')) pads.set(net, net);
     components.push({ id: part.id, footprint, pins });
   }
   if (components.length > MOST_PARTS)
@@ -70,11 +72,11 @@ export function componentsOf(circuit: Circuit, { beyond, outside }: BoardRequest
       'circuit',
       `${components.length} parts are more than a small board holds: ${MOST_PARTS} at most. Plan it stage by stage.`,
     );
-  pads.add(circuit.ground);
+  pads.set(circuit.ground, 'ground');
   return [
     ...components,
-    ...[...pads].map((net): Component => ({
-      id: `wire ${net}`,
+    ...[...pads].map(([net, word]): Component => ({
+      id: `wire ${word}`,
       footprint: 'pad',
       pins: [{ name: 'wire', net }],
     })),

@@ -9,7 +9,13 @@ import { boardFaults, holeWords } from './check';
 import { componentsOf } from './components';
 import { costOf, planned, wiredBoard } from './plan';
 
-const REQUEST = { beyond: new Set([SOURCE]), outside: ['in', 'out'] };
+const REQUEST = {
+  beyond: new Set([SOURCE]),
+  outside: new Map([
+    ['in', 'in'],
+    ['out', 'out'],
+  ]),
+};
 
 const RC = componentsOf(
   makeCircuit([
@@ -34,7 +40,7 @@ const ofCell = (id: string): Component[] => {
 };
 
 test('what is soldered, and the wires that lead to it', () => {
-  expect(RC.map((c) => c.id).sort()).toEqual(['C1', 'R1', 'wire 0', 'wire in', 'wire out']);
+  expect(RC.map((c) => c.id).sort()).toEqual(['C1', 'R1', 'wire ground', 'wire in', 'wire out']);
   const box = ofCell('nine-volt-box');
   const amplifier = box.find((c) => c.id === 'A1')!;
   expect(amplifier.pins.map((p) => p.name)).toEqual([
@@ -80,7 +86,7 @@ describe('a board laid by hand', () => {
     C1: at(2, 4, 2),
     'wire in': at(0, 0),
     'wire out': at(2, 6),
-    'wire 0': at(4, 6),
+    'wire ground': at(4, 6),
   };
   const board: Board = { rows: 5, cols: 8, parts, cuts: [], links: [] };
 
@@ -144,3 +150,19 @@ test.each(['treadle', 'rc-knob'])('%s: planned without a fault', (id) => {
 
 test('the same seed makes the same board', () =>
   expect(toItsEnd(planned(RC, 3))).toEqual(toItsEnd(planned(RC, 3))));
+
+test('a source between two nets leads to both by wires of different names', () => {
+  const components = componentsOf(
+    makeCircuit([
+      UNIT_SOURCE,
+      { id: 'VC', kind: 'voltage-source', plus: 'a', minus: 'half', dcVolts: 1 },
+      { id: 'R1', kind: 'resistor', a: 'in', b: 'a', ohms: 1e3 },
+      { id: 'R2', kind: 'resistor', a: 'half', b: 'out', ohms: 1e3 },
+      { id: 'R3', kind: 'resistor', a: 'out', b: '0', ohms: 1e3 },
+    ]),
+    REQUEST,
+  );
+  const ids = components.map((c) => c.id);
+  expect(new Set(ids).size).toBe(ids.length);
+  expect(ids).toEqual(expect.arrayContaining(['wire VC', 'wire half']));
+});

@@ -73,6 +73,11 @@ function Open({ sheet }: { sheet: Sheet }) {
           >
             Save as CSV
           </Button>
+          {!sheet.crossover && !sheet.bank && (
+            <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}/board`)}>
+              Stripboard
+            </Button>
+          )}
           <Button onClick={() => window.print()}>Print</Button>
           <LackingButton lines={lines} />
         </div>

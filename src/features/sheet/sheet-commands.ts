@@ -15,6 +15,7 @@ export interface Around {
   redo: () => void;
   toShelf: () => void;
   toParts: () => void;
+  toBoard: () => void;
 }
 
 /** The stage that commands act on: the chosen one, or the first. */
@@ -36,7 +37,13 @@ function choose(step: number): void {
 }
 
 /** What can be done with a sheet of any kind. */
-export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readonly Command[] => [
+export const commonCommands = ({
+  undo,
+  redo,
+  toShelf,
+  toParts,
+  toBoard,
+}: Around): readonly Command[] => [
   { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
   { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
   {
@@ -53,6 +60,13 @@ export const commonCommands = ({ undo, redo, toShelf, toParts }: Around): readon
     keys: 'l',
     words: 'bill of materials buy cost stock print',
     run: toParts,
+  },
+  {
+    id: 'stripboard',
+    title: 'Plan a stripboard',
+    group: 'Sheet',
+    words: 'layout board build solder strips holes',
+    run: toBoard,
   },
   {
     id: 'listen',

@@ -101,6 +101,7 @@ function useSheetShell(
           redo,
           toShelf: () => go('/'),
           toParts: () => go(`${window.location.pathname}/parts`),
+          toBoard: () => go(`${window.location.pathname}/board`),
         },
         lenses,
       ),

@@ -1,0 +1,100 @@
+/** @jest-environment jsdom */
+import '@/testing/dom';
+import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { cellOf } from '@/core/cells';
+import { voiceSheet } from '@/core/sheet/voice';
+import { edit, undo, useSheet } from '@/store/sheet-session';
+import type * as Here from '@/testing/engine';
+import { AT, closeNow, openNow, present } from '@/testing/open-sheet';
+import { useTold } from '../shell/tell';
+import { Stripboard } from './strip-screen';
+
+jest.mock('@/workers/engine', () => {
+  const { engineHere } = jest.requireActual<typeof Here>('@/testing/engine');
+  return { engine: () => engineHere };
+});
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn() }) }));
+
+const sheet = () => {
+  const cell = cellOf('rc-knob')!;
+  return voiceSheet({
+    id: 'knob',
+    title: 'Knob',
+    at: AT,
+    cell,
+    ...cell.usual,
+    source: { name: 'Oscillator', ohms: 1000, volts: 1 },
+    load: { name: 'Amplifier', ohms: 47_000 },
+  });
+};
+function Open() {
+  return <Stripboard sheet={useSheet()!} />;
+}
+const part = (name: string) => screen.getByRole('button', { name: new RegExp(`^${name}:`) });
+const at = (id: string) => present().stripboard!.parts[id];
+
+let user: ReturnType<typeof userEvent.setup>;
+beforeEach(() => {
+  user = userEvent.setup({ delay: null });
+  act(() => void openNow(sheet()));
+});
+afterEach(() =>
+  act(() => {
+    closeNow();
+    useTold.setState({ waiting: [], begun: false });
+  }),
+);
+
+async function planned() {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: 'Plan it' }));
+  await waitFor(() => expect(present().stripboard).toBeDefined(), { timeout: 20_000 });
+}
+
+test('a board is planned, right along its copper, and lists what there is to cut and to link', async () => {
+  await planned();
+  expect(screen.getByRole('status').textContent).toMatch(/copper joins what the circuit joins/);
+  expect(screen.getByText(/strips of \d+ holes, \d+ by \d+ mm; \d+ cuts, \d+ links/)).toBeTruthy();
+  expect(screen.getAllByText(/^row \d+, hole \d+$/).length).toBeGreaterThan(0);
+  for (const name of ['R1', 'C1', 'A1', 'wire in', 'wire out', 'wire ground'])
+    expect(part(name)).toBeTruthy();
+  await user.click(screen.getByText('Copper side'));
+  expect(screen.getByRole('group', { name: /seen from the copper/ })).toBeTruthy();
+}, 30_000);
+
+test('parts are moved, turned and stretched by keys, checked at once, and put back by undo', async () => {
+  await planned();
+  const before = at('R1');
+  act(() => part('R1').focus());
+  fireEvent.keyDown(part('R1'), { key: 'ArrowRight' });
+  expect(at('R1').at).toEqual({ row: before.at.row, col: before.at.col + 1 });
+  fireEvent.keyDown(part('R1'), { key: 't' });
+  expect(at('R1').turn).toBe((before.turn + 1) % 4);
+  fireEvent.keyDown(part('R1'), { key: '+' });
+  expect(at('R1').span).toBe(Math.min(7, before.span + 1));
+  // Where another part already is, it says so.
+  act(() =>
+    edit(({ stripboard: b }) => ({
+      stripboard: { ...b!, parts: { ...b!.parts, R1: { ...b!.parts.C1 } } },
+    })),
+  );
+  expect(screen.getByRole('status').textContent).toMatch(/want the same hole/);
+  act(undo);
+  act(undo);
+  expect(at('R1')).toEqual(before);
+  expect(screen.getByRole('status').textContent).toMatch(/copper joins/);
+}, 30_000);
+
+test('a circuit that has changed since is told, not shown on the old board', async () => {
+  await planned();
+  act(() =>
+    edit(({ stripboard: b }) => {
+      const parts = { ...b!.parts };
+      delete parts.R1;
+      return { stripboard: { ...b!, parts } };
+    }),
+  );
+  expect(screen.getByRole('alert').textContent).toMatch(/R1 has come. Plan it again/);
+  expect(screen.queryByRole('status')).toBeNull();
+}, 30_000);
