@@ -2,7 +2,6 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { makeCircuit, type Circuit, type Part, type PartOf } from '@/core/circuit/schema';
 import { SOURCE } from '@/core/circuit/unit-source';
-import { THERMAL_VOLTS } from '@/core/constants';
 import type { Drawing } from '@/core/drawing/drawing';
 import { partKindOf } from '@/core/parts';
 import { mainQuantity } from '@/core/parts/quantities';
@@ -172,6 +171,3 @@ function swingOf(
   const down = last.marginVolts / (1 + emitterMoves);
   return Math.max(0, Math.min(up, down));
 }
-
-/** The emitter’s own resistance, exact. */
-export const emitterOhms = (amps: number): number => THERMAL_VOLTS / amps;

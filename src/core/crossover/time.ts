@@ -1,7 +1,7 @@
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
-import { inverseTransform } from '@/core/speaker/inverse-transform';
+import { impulseOfResponse } from '@/core/speaker/inverse-transform';
 import { nearestMetres, solveCrossover } from './solve';
 import { isCrossover } from './crossover-design';
 
@@ -41,20 +41,9 @@ export function stepPicture(sheet: Sheet): StepPicture {
     const { ways } = speaker.sound(speaker.electrical(hz));
     // So much earlier is where the window begins.
     const early = metres / SPEED_OF_SOUND - BEFORE;
-    const steps = ways.map(({ re, im }) => {
-      const spectrum = {
-        re: new Float64Array(SAMPLES / 2 + 1),
-        im: new Float64Array(SAMPLES / 2 + 1),
-      };
-      hz.forEach((f, k) => {
-        const angle = 2 * Math.PI * f * early;
-        const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-        const keep = fade(f);
-        spectrum.re[k + 1] = keep * (re[k] * cos - im[k] * sin);
-        spectrum.im[k + 1] = keep * (re[k] * sin + im[k] * cos);
-      });
-      return integrated(inverseTransform(spectrum));
-    });
+    const steps = ways.map((way) =>
+      integrated(impulseOfResponse(way, hz, { afterSeconds: early, keep: fade })),
+    );
     const count = Math.round((BEFORE + AFTER) * PER_SECOND);
     const sum = new Float64Array(count);
     for (const values of steps) for (let n = 0; n < count; n++) sum[n] += values[n];

@@ -1,3 +1,4 @@
+import { inSlices } from '@/core/lenses/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import { boardComponents } from '@/core/sheet/stripboard';
 import type { Board } from '@/core/strip/board';
@@ -5,15 +6,7 @@ import { planned } from '@/core/strip/plan';
 import type { Job } from './job';
 
 /** A stripboard for a sheet’s path; how far the search is comes as it goes. */
-export const strip: Job<{ sheet: Sheet; seed: number }, number, Board> = async (
+export const strip: Job<{ sheet: Sheet; seed: number }, number, Board> = (
   { sheet, seed },
   { pause, progress },
-) => {
-  const search = planned(boardComponents(sheet), seed);
-  for (;;) {
-    const { done, value } = search.next();
-    if (done) return value;
-    progress(value);
-    await pause();
-  }
-};
+) => inSlices(planned(boardComponents(sheet), seed), pause, progress);

@@ -1,6 +1,7 @@
 import { isCrossover } from '@/core/crossover/crossover-design';
 import { tuningOf, type TuneProgress, type TuneResult, type TuneWish } from '@/core/crossover/tune';
 import { ReedError } from '@/core/errors';
+import { inSlices } from '@/core/lenses/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
 
@@ -12,11 +13,5 @@ export const tuneCrossover: Job<
 > = async ({ sheet, wish }, { pause, progress }) => {
   if (!isCrossover(sheet)) throw new ReedError('document', 'The sheet is no crossover.');
   await pause();
-  const search = tuningOf(sheet, wish);
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-    progress(step.value);
-    await pause();
-  }
+  return inSlices(tuningOf(sheet, wish), pause, progress);
 };

@@ -1,6 +1,7 @@
 import { tunedSchools, type SchoolResult } from '@/core/crossover/schools';
 import { isCrossover } from '@/core/crossover/crossover-design';
 import { ReedError } from '@/core/errors';
+import { inSlices } from '@/core/lenses/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
 
@@ -10,11 +11,7 @@ export const tuneSchools: Job<{ sheet: Sheet }, SchoolResult, SchoolResult[]> = 
   { pause, progress },
 ) => {
   if (!isCrossover(sheet)) throw new ReedError('document', 'The sheet is no crossover.');
-  const search = tunedSchools(sheet);
-  for (;;) {
-    const step = search.next();
-    if (step.done) return step.value;
-    if (step.value) progress(step.value);
-    await pause();
-  }
+  return inSlices(tunedSchools(sheet), pause, (school) => {
+    if (school) progress(school);
+  });
 };

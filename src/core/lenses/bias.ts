@@ -1,7 +1,7 @@
 import { biasStageOf } from '@/core/bias';
 import { solvedBias, type SolvedBias } from '@/core/bias/solved';
 import type { BiasAsk, BiasFigures } from '@/core/bias/stage';
-import { messageOf, ReedError } from '@/core/errors';
+import { ReedError } from '@/core/errors';
 import { biasOf, partsAsBias } from '@/core/sheet/bias';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
@@ -53,7 +53,7 @@ export async function biasLens(
       others.push({ to, by, name: other.name, solved: there });
     } catch (error) {
       // What finds no rest there is no improvement.
-      if (!(error instanceof ReedError)) throw new Error(messageOf(error));
+      if (!(error instanceof ReedError)) throw error;
     }
   }
   const names = partNames(stages).get(id) ?? new Map<string, string>();

@@ -22,7 +22,7 @@ export interface CellPicture {
   solved: FilterFigures;
   reasons: CellReason[];
   /** The same without each capacitor that paper leaves out. */
-  without: { part: string; farads: number; figures: FilterFigures }[];
+  without: { part: string; figures: FilterFigures }[];
   /** The same with its switches in every place. */
   paths: { name: string; figures: FilterFigures; stands: boolean }[];
 }
@@ -65,7 +65,6 @@ export async function cellLens(sheet: Sheet, { stage: id }: CellRequest): Promis
     solved: solvedWith({}),
     without: small.map((part) => ({
       part,
-      farads: stage.parts[part].value!,
       figures: solvedWith({ [part]: set(part, NOTHING) }),
     })),
     paths,

@@ -96,6 +96,21 @@ test('a device with a law of its own, and a knob, are held against nothing', asy
   expect(rows[24].figures.stable).toBe(false);
 });
 
+test('what a table moves is told as it is moved', async () => {
+  const table = [{ at: 0.5, value: 2e-6 }];
+  const { rows } = await ask(
+    voice('ota-one-pole', {
+      converter: undefined,
+      moves: voice('ota-one-pole').controls[0].moves.map((m) => ({
+        ...m,
+        law: 'by table' as const,
+        table,
+      })),
+    }),
+  );
+  expect(rows[12].moved).toBeCloseTo(2e-6, 12);
+});
+
 test('a table goes straight from place to place', () => {
   const move = {
     stage: 's1',

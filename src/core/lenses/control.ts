@@ -1,10 +1,10 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Successive } from '@/core/analysis/ac/successive';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
-import { along } from '@/core/numeric/along';
 import { spaced, type Band } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
-import { isConverted, octavesOf, placeOf } from '@/core/sheet/controls';
+import { isConverted, movedTo, octavesOf, placeOf, withoutConverter } from '@/core/sheet/controls';
 import { controlOf, turnedTo } from '@/core/sheet/knobs/travel';
 import { outNet } from '@/core/sheet/nets';
 import { pathCircuit } from '@/core/sheet/path-circuit';
@@ -13,7 +13,7 @@ import { filterFigures, type FilterFigures } from '@/core/synth/tune';
 import { trimOf, type Trim } from '@/core/synth/trim';
 import { warmed } from '@/core/synth/warmed';
 import { withoutPause, type Pause } from './layers';
-import { cellOhmsIn, pluckOf, type Pluck } from './pluck';
+import { cellOhmsIn, hasCell, pluckOf, type Pluck } from './pluck';
 
 export interface ControlRequest {
   /** The control that is turned. */
@@ -82,6 +82,8 @@ export async function controlLens(
   const { fromHz, toHz } = sheet.view;
   const frequenciesHz = spaced(fromHz, toHz, POINTS);
   const travel = new Travel(sheet, control);
+  const dark = travel.circuit(0);
+  const isLit = hasCell(dark);
   const solved: Omit<ControlRow, 'hz'>[] = [];
   for (const at of places()) {
     await pause();
@@ -89,7 +91,7 @@ export async function controlLens(
     solved.push({
       at,
       moved: movedAt(control, at),
-      cellOhms: cellOhmsIn(travel.circuit(at)),
+      cellOhms: isLit ? cellOhmsIn(travel.circuit(at)) : null,
       levelDb: levelsDb(analysis.voltage(outNet(sheet), frequenciesHz)),
       figures: filterFigures(analysis, outNet(sheet), aroundView(sheet.view)),
     });
@@ -106,7 +108,7 @@ export async function controlLens(
     measuredBy,
     law: wanted ? law : null,
     cents,
-    pluck: pluckOf(travel.circuit(0), control.moves[0], rows),
+    pluck: pluckOf(dark, control.moves[0], rows),
     trim: cents && law?.is === 'octaves' ? trimOf(cents, octavesOf(control) * CENTS) : null,
     drift: wanted ? await driftOf(travel, measuredBy, wanted, pause) : [],
   };
@@ -131,11 +133,9 @@ const isSharp = ({ q, pairHz }: FilterFigures): boolean =>
 const cutOff = (f: FilterFigures, by: ControlPicture['measuredBy']): number | null =>
   by === 'pair' ? f.pairHz : f.halfPowerHz;
 
-const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
-
 /** The circuit of a sheet along the travel of a control, at a temperature. */
 class Travel {
-  private before: AcAnalysis | undefined;
+  private readonly solved = new Successive();
 
   constructor(
     private readonly sheet: Sheet,
@@ -151,9 +151,7 @@ class Travel {
   }
 
   analysis(at: number, kelvin?: number): AcAnalysis {
-    const circuit = this.circuit(at, kelvin);
-    if (!this.before?.take(circuit)) this.before = new AcAnalysis(circuit);
-    return this.before;
+    return this.solved.of(this.circuit(at, kelvin));
   }
 
   figures(at: number, kelvin?: number): FilterFigures {
@@ -165,10 +163,8 @@ class Travel {
   }
 }
 
-const movedAt = (control: Control, at: number): number => {
-  const [{ from, to, law }] = control.moves;
-  return along(from, to, placeOf({ ...control, at }), law === 'by ratio');
-};
+const movedAt = (control: Control, at: number): number =>
+  movedTo(control.moves[0], placeOf({ ...control, at }));
 
 /** What a control is meant to do; a knob is not meant to do anything in particular. */
 function lawOf(control: Control): ControlLaw | null {

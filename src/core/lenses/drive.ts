@@ -8,10 +8,10 @@ import { pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { songOf, type Song } from '@/core/synth/song';
 import { partialsOf, SteadyRun } from '@/core/synth/steady';
-import { seekingThreshold } from '@/core/synth/threshold';
 import { filterFigures } from '@/core/synth/tune';
 import { aroundView } from './control';
-import { inSlices, withoutPause, type Pause } from './layers';
+import { withoutPause, type Pause } from './layers';
+import { singingLens } from './singing';
 
 export interface DriveRequest {
   /** Of the sine that goes in; nothing for a third of the cut-off, where its first harmonics still pass. */
@@ -67,7 +67,9 @@ export async function driveLens(
     along(volts / SPAN.below, volts * SPAN.above, k / (LEVELS - 1), true),
   );
   const resonance = sheet.controls.find((c) => c.for === 'resonance');
-  const threshold = resonance ? await singsAt(sheet, resonance.id, pause) : null;
+  const threshold = resonance
+    ? (await singingLens(sheet, { control: resonance.id }, pause)).at
+    : null;
   const places: (number | null)[] = resonance
     ? [...new Set([resonance.at, 0, ...(threshold === null ? [] : [NEARLY * threshold])])]
     : [null];
@@ -99,12 +101,6 @@ function usualHz(sheet: Sheet): number {
   );
   const cutOff = pairHz ?? halfPowerHz ?? peakHz ?? 1000;
   return Number((cutOff / 3).toPrecision(2));
-}
-
-async function singsAt(sheet: Sheet, control: string, pause: Pause): Promise<number | null> {
-  const at = (place: number) => pathCircuit(turnedTo(sheet, control, place), 0, 'built');
-  const { value } = await inSlices(seekingThreshold(at, { from: 0, to: 1, even: true }), pause);
-  return value;
 }
 
 async function courseOf(

@@ -18,11 +18,20 @@ export interface OverLayers<T> {
 export type Pause = () => Promise<void>;
 export const withoutPause: Pause = () => Promise.resolve();
 
-/** Run a search to its end, with a pause wherever it stops. */
-export async function inSlices<T>(search: Generator<unknown, T>, pause: Pause): Promise<T> {
+/**
+ * Run a search to its end, with a pause wherever it stops.
+ *
+ * @param told each step as it is made
+ */
+export async function inSlices<Step, T>(
+  search: Generator<Step, T>,
+  pause: Pause,
+  told?: (step: Step) => void,
+): Promise<T> {
   for (;;) {
     const { done, value } = search.next();
     if (done) return value;
+    told?.(value);
     await pause();
   }
 }

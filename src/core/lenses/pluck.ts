@@ -24,9 +24,15 @@ export interface Pluck {
 const PLUCKED = 0.05;
 const PLUCK_LASTS = 0.8;
 const PLUCK_POINTS = 401;
+
+const cellIn = ({ parts }: Circuit) => parts.find((p) => p.kind === 'photocell');
+
+/** Whether a lamp lights a cell in a circuit. */
+export const hasCell = (circuit: Circuit): boolean => cellIn(circuit) !== undefined;
+
 /** What the first lit cell of a circuit shows at rest. */
 export function cellOhmsIn(circuit: Circuit): number | null {
-  const cell = circuit.parts.find((p) => p.kind === 'photocell');
+  const cell = cellIn(circuit);
   if (!cell) return null;
   const { nodes } = operatingPoint(circuit);
   const volts = (net: string) => nodes[net] ?? 0;
@@ -39,7 +45,7 @@ export function pluckOf(
   { from, to }: Pick<Control['moves'][number], 'from' | 'to'>,
   rows: readonly Lit[],
 ): Pluck | null {
-  const cell = circuit.parts.find((p) => p.kind === 'photocell');
+  const cell = cellIn(circuit);
   if (!cell || rows.some((r) => r.cellOhms === null)) return null;
   const seconds = Float64Array.from(
     { length: PLUCK_POINTS },

@@ -1,4 +1,5 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Successive } from '@/core/analysis/ac/successive';
 import { polesAndZeros, type RootFigures } from '@/core/analysis/poles/poles';
 import { TAPERS } from '@/core/circuit/devices/potentiometer';
 import { ReedError } from '@/core/errors';
@@ -104,12 +105,10 @@ export async function travelLens(
 
 /** Solves the path of sheets that are alike but for values: each takes over the equations before it. */
 class TurnedPath {
-  private analysis: AcAnalysis | undefined;
+  private readonly solved = new Successive();
 
   of(sheet: Sheet): AcAnalysis {
-    const circuit = pathCircuit(sheet, 0, 'built');
-    if (!this.analysis?.take(circuit)) this.analysis = new AcAnalysis(circuit);
-    return this.analysis;
+    return this.solved.of(pathCircuit(sheet, 0, 'built'));
   }
 }
 

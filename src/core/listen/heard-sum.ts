@@ -6,7 +6,7 @@ import { outNet } from '@/core/sheet/nets';
 import { placedWays } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { SPEED_OF_SOUND } from '@/core/speaker/air';
-import { inverseTransform } from '@/core/speaker/inverse-transform';
+import { impulseOfResponse } from '@/core/speaker/inverse-transform';
 import type { Heard } from './heard';
 
 /** Of an impulse response: 85 ms at 48 kHz, within which the lowest resonances have died away. */
@@ -78,16 +78,11 @@ export function impulseOf(sheet: Sheet, rate: number): Float64Array {
     ? atListener(sheet, hz)
     : { response: mixed(sheet, hz), seconds: 0 };
   const most = hz.reduce((m, _, k) => Math.max(m, Math.hypot(response.re[k], response.im[k])), 0);
-  const spectrum = { re: new Float64Array(TAPS / 2 + 1), im: new Float64Array(TAPS / 2 + 1) };
-  hz.forEach((f, k) => {
+  return impulseOfResponse(response, hz, {
     // Begun shortly before the first sound arrives.
-    const angle = 2 * Math.PI * f * (seconds - BEFORE);
-    const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-    const keep = faded(f / (rate / 2)) / (most || 1);
-    spectrum.re[k + 1] = keep * (response.re[k] * cos - response.im[k] * sin);
-    spectrum.im[k + 1] = keep * (response.re[k] * sin + response.im[k] * cos);
+    afterSeconds: seconds - BEFORE,
+    keep: (f) => faded(f / (rate / 2)) / (most || 1),
   });
-  return inverseTransform(spectrum);
 }
 
 function atListener(

@@ -1,6 +1,7 @@
 import { biasStageOf } from '@/core/bias';
 import type { BiasAsk, BiasParts, BiasStage } from '@/core/bias/stage';
 import { ReedError } from '@/core/errors';
+import { plannedStage } from './planned-stage';
 import type { Stage } from './schema';
 
 /** What is asked where nothing is said. */
@@ -13,27 +14,10 @@ export const USUAL_BIAS: BiasAsk = {
 };
 
 /** A transistor stage, planned. */
-export function biasedStage(id: string, made: BiasStage, ask: BiasAsk): Stage {
-  const { symbols, wires } = made.drawing;
-  return {
-    id,
-    name: made.name,
-    bias: { stage: made.id, ask },
-    drawing: structuredClone({ symbols, wires }),
-    origin: 'hand',
-    bypassed: false,
-    parts: Object.fromEntries(
-      Object.entries(made.plan(ask)).map(([part, { value, model }]) => [
-        part,
-        {
-          ...(value === undefined ? {} : { value }),
-          chosen: 'hand' as const,
-          ...(model ? { model } : {}),
-        },
-      ]),
-    ),
-  };
-}
+export const biasedStage = (id: string, made: BiasStage, ask: BiasAsk): Stage => ({
+  ...plannedStage({ id, name: made.name, drawing: made.drawing, parts: made.plan(ask) }),
+  bias: { stage: made.id, ask },
+});
 
 /** The transistor stage that a stage was planned as. */
 export function biasOf(stage: Stage | undefined): { made: BiasStage; ask: BiasAsk } {

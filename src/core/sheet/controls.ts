@@ -55,6 +55,9 @@ export function placeOf(control: Control, kelvin?: number): number {
 
 const MIDDLE = 0.5;
 
+/** A control that is driven as it stands. */
+export const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
+
 /** What the controls of a sheet set in one stage: quantities by part. */
 export function movedParts(
   { controls, ways }: Pick<SheetDesign, 'controls' | 'ways'>,

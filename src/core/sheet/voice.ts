@@ -1,17 +1,11 @@
-import type { Cell, CellAsk, CellPart } from '@/core/cells/cell';
+import type { Cell, CellAsk } from '@/core/cells/cell';
 import { HALF_POWER_DB } from '@/core/response/decibels';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { USUAL_CONVERTER } from '@/core/synth/converter';
 import { isConverted } from './controls';
 import { DEFAULT_PARTS, makeSheet } from './make';
-import type { Control, Reading, Sheet, Stage, StagePart, Supply } from './schema';
-
-const partOf = ({ value, more, model }: CellPart): StagePart => ({
-  ...(value === undefined ? {} : { value }),
-  chosen: 'hand',
-  ...(more ? { more: { ...more } } : {}),
-  ...(model ? { model } : {}),
-});
+import { plannedStage } from './planned-stage';
+import type { Control, Reading, Sheet, Stage, Supply } from './schema';
 
 /** A cell as a stage, planned for a range of cut-offs, and what controls it. */
 export function cellStage(
@@ -20,19 +14,9 @@ export function cellStage(
   ask: CellAsk,
 ): { stage: Stage; controls: Control[] } {
   const plan = cell.plan(ask);
-  const { symbols, wires } = cell.drawing;
+  const { name, drawing } = cell;
   return {
-    stage: {
-      id,
-      name: cell.name,
-      cell: cell.id,
-      drawing: structuredClone({ symbols, wires }),
-      origin: 'hand',
-      bypassed: false,
-      parts: Object.fromEntries(
-        Object.entries(plan.parts).map(([part, data]) => [part, partOf(data)]),
-      ),
-    },
+    stage: { ...plannedStage({ id, name, drawing, parts: plan.parts }), cell: cell.id },
     controls: plan.controls.map(({ for: what, moves, ...control }, k) => {
       const made = {
         ...control,

@@ -2,6 +2,29 @@ import FFT from 'fft.js';
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
 
 /**
+ * What an impulse makes of a response that is known at all multiples of a step up to half the rate,
+ * begun some time after the impulse: where sound first arrives.
+ *
+ * @param hz the frequencies, half a power of two of them; at zero there is nothing
+ * @param keep what part of each frequency is kept
+ */
+export function impulseOfResponse(
+  { re, im }: ComplexTrace,
+  hz: Float64Array,
+  { afterSeconds, keep }: { afterSeconds: number; keep: (hz: number) => number },
+): Float64Array {
+  const half = { re: new Float64Array(hz.length + 1), im: new Float64Array(hz.length + 1) };
+  hz.forEach((f, k) => {
+    const angle = 2 * Math.PI * f * afterSeconds;
+    const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+    const kept = keep(f);
+    half.re[k + 1] = kept * (re[k] * cos - im[k] * sin);
+    half.im[k + 1] = kept * (re[k] * sin + im[k] * cos);
+  });
+  return inverseTransform(half);
+}
+
+/**
  * A real signal from half its spectrum, from zero to half the sample rate, both ends included.
  *
  * @param half one entry more than half a power of two

@@ -6,9 +6,9 @@ import { Player } from './player';
 /** Waves that come round, as they are drawn: a square that begins high, a saw that falls from its jump. */
 export type SteadyWave = 'sine' | 'square' | 'saw';
 
-export interface Steady {
+/** What goes in. */
+interface Driven {
   wave: SteadyWave;
-  hz: number;
   /** Peak volts. */
   volts: number;
 }
@@ -63,7 +63,7 @@ export class SteadyRun {
    *
    * @throws ReedError `convergence` where no state was found that it could go on from
    */
-  cycle({ wave, volts }: Omit<Steady, 'hz'>): { volts: Float64Array; repeats: boolean } {
+  cycle({ wave, volts }: Driven): { volts: Float64Array; repeats: boolean } {
     const { player } = this;
     const count = CYCLE * STEPS;
     const input = Float64Array.from(

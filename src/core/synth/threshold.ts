@@ -1,4 +1,4 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Successive } from '@/core/analysis/ac/successive';
 import { growth, ON_AXIS, polesOf, type Root } from '@/core/analysis/poles/poles';
 import { ReedError } from '@/core/errors';
 import { along } from '@/core/numeric/along';
@@ -109,7 +109,7 @@ interface Damping {
 /** Of each place the pole pair that leans furthest to the right; what was worked out is kept. */
 class LeastDamped {
   private readonly known = new Map<number, Damping>();
-  private analysis: AcAnalysis | undefined;
+  private readonly solved = new Successive();
 
   constructor(
     private readonly circuitAt: Varied,
@@ -123,9 +123,7 @@ class LeastDamped {
   }
 
   private polesAt(u: number): Root[] {
-    const circuit = this.circuitAt(this.valueAt(u));
-    if (!this.analysis?.take(circuit)) this.analysis = new AcAnalysis(circuit);
-    return polesOf(this.analysis);
+    return polesOf(this.solved.of(this.circuitAt(this.valueAt(u))));
   }
 }
 

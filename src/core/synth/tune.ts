@@ -1,4 +1,5 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Successive } from '@/core/analysis/ac/successive';
 import { figuresOf, growth, ON_AXIS, polesOf, type RootFigures } from '@/core/analysis/poles/poles';
 import { messageOf, ReedError } from '@/core/errors';
 import { HALF_POWER_DB } from '@/core/response/decibels';
@@ -37,11 +38,12 @@ const FLAT_DB = 3e-3;
  *   value that cannot be
  */
 export function* tune(at: Varied, probe: string, values: Iterable<number>): Generator<TuneRow> {
-  let analysis: AcAnalysis | undefined;
+  const solved = new Successive();
   for (const value of values) {
     const circuit = at(value);
+    let analysis: AcAnalysis;
     try {
-      if (!analysis?.take(circuit)) analysis = new AcAnalysis(circuit);
+      analysis = solved.of(circuit);
     } catch (error) {
       if (!(error instanceof ReedError) || error.code !== 'convergence') throw error;
       throw new ReedError('convergence', `At ${value}: ${messageOf(error)}`, error.place);

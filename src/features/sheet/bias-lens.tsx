@@ -4,15 +4,15 @@ import { biasStageOf } from '@/core/bias';
 import type { SolvedBias } from '@/core/bias/solved';
 import type { BiasAsk } from '@/core/bias/stage';
 import { ReedError } from '@/core/errors';
-import { boundsProblem } from '@/core/quantity/bounds';
+import type { BoundedKind } from '@/core/quantity/bounds';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Sheet, Stage } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
 import { askBias, becomeBias } from './actions/bias';
+import { bounded } from './bounded';
 import { LensState } from './lens-state';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
@@ -69,7 +69,12 @@ function Card({ sheet, stage }: { sheet: Sheet; stage: Stage }) {
   );
 }
 
-const FIELDS: { field: keyof BiasAsk; kind: QuantityKind; label: string; before: string }[] = [
+const FIELDS: {
+  field: keyof BiasAsk;
+  kind: BoundedKind | 'ratio';
+  label: string;
+  before: string;
+}[] = [
   { field: 'volts', kind: 'volts', label: 'Supply', before: ' on ' },
   { field: 'amps', kind: 'amps', label: 'Current at rest', before: ', resting at ' },
   { field: 'gain', kind: 'ratio', label: 'Gain', before: ', a gain of ' },
@@ -96,14 +101,10 @@ function AskLine({ stage }: { stage: Stage }) {
               shown={formatQuantity(ask[field], kind, { digits: 3, unit: true, mark })}
               mark={mark}
               onCommit={(value) => {
-                const wrong =
-                  kind === 'ratio'
-                    ? value! >= 1 && value! <= 1000
-                      ? null
-                      : 'must lie between 1 and 1000'
-                    : boundsProblem(value!, kind as 'volts' | 'amps' | 'ohms');
-                if (wrong) throw new ReedError('range', `${label} ${wrong}.`);
-                askBias(stage.id, { [field]: value! });
+                const take = (chosen: number) => askBias(stage.id, { [field]: chosen });
+                if (kind !== 'ratio') bounded(label, kind, take)(value);
+                else if (value! >= 1 && value! <= 1000) take(value!);
+                else throw new ReedError('range', `${label} must lie between 1 and 1000.`);
               }}
             />
           </span>

@@ -16,8 +16,6 @@ export const COURSES: readonly { id: CourseName; title: string }[] = [
   { id: 'level', title: 'Level' },
 ];
 
-export const courseWords = { worst: 'at worst' } as const;
-
 /** A Q above this goes out of the picture: it is about to sing, or does. */
 const MOST_Q = 50;
 
@@ -26,8 +24,6 @@ interface Course {
   title: string;
   values: (row: ControlRow, k: number) => number;
   print: (value: number) => string;
-  /** Drawn by ratio. */
-  byRatio?: true;
 }
 
 /** One figure of a filter over its control. */
@@ -57,7 +53,6 @@ export function ControlCourse({
       title: 'Cut-off',
       values: ({ hz: at }) => Math.log10(at ?? NaN),
       print: (v) => hz(10 ** v),
-      byRatio: true,
     },
     q: {
       title: 'Q of its sharpest pair of poles',

@@ -6,7 +6,7 @@ import type { Control, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { levelAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
-import { ControlCourse, COURSES, courseWords, type CourseName } from './control-course';
+import { ControlCourse, COURSES, type CourseName } from './control-course';
 import { ControlDrive } from './control-drive';
 import { ControlPluck } from './control-pluck';
 import { ControlTable } from './control-table';
@@ -157,7 +157,7 @@ function TrimWords({
   const places = trim?.zeroAt.map((at) => printGiven(control, givenAt(control, at), mark, 2)) ?? [];
   return (
     <span title="Tuned half way. The scale is how many volts make an octave; the trims are those that leave the least at worst.">
-      {courseWords.worst} <b>{fixed(worst)} cents</b>
+      at worst <b>{fixed(worst)} cents</b>
       {trim && (
         <>
           ; scale {fixed(trim.scale * 100, 2)} % and {fixed(trim.cents)} cents leave{' '}

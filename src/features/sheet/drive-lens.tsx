@@ -1,7 +1,5 @@
 import { useState } from 'react';
-import { ReedError } from '@/core/errors';
 import type { DriveCourse, DrivePicture } from '@/core/lenses/drive';
-import { boundsProblem } from '@/core/quantity/bounds';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Sheet } from '@/core/sheet/schema';
@@ -9,6 +7,7 @@ import { usePreferences } from '@/store/preferences';
 import { LayerKey, type LayerLook, type LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { bounded } from './bounded';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import styles from './control-lens.module.css';
@@ -42,11 +41,7 @@ export function DriveLens({ sheet }: { sheet: Sheet }) {
               value={picture.hz}
               shown={formatQuantity(picture.hz, 'hertz', { digits: 3, unit: true, mark })}
               mark={mark}
-              onCommit={(value) => {
-                const wrong = boundsProblem(value!, 'hertz');
-                if (wrong) throw new ReedError('range', `The frequency ${wrong}.`);
-                setHz(value);
-              }}
+              onCommit={bounded('The frequency', 'hertz', setHz)}
             />{' '}
             {limitWords(picture, sheet, mark)}
           </span>

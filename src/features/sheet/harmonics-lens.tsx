@@ -4,14 +4,13 @@ import { Segmented } from 'antd';
 import { useState } from 'react';
 import { mainHz } from '@/core/design/ask';
 import { layerName } from '@/core/sheet/layer-name';
-import { ReedError } from '@/core/errors';
-import { boundsProblem } from '@/core/quantity/bounds';
 import type { HarmonicsPicture, HarmonicWave } from '@/core/lenses/harmonics';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { Slider } from '@/ui/controls/slider';
+import { bounded } from './bounded';
 import { ChoiceWord } from './choice-word';
 import { givenAt, printGiven } from './control-words';
 import { Spectrum, Waves } from './harmonic-pictures';
@@ -59,11 +58,7 @@ export function HarmonicsLens({ sheet }: { sheet: Sheet }) {
             kind="hertz"
             mark={mark}
             shown={hz(fundamentalHz)}
-            onCommit={(value) => {
-              const problem = boundsProblem(value!, 'hertz');
-              if (problem) throw new ReedError('range', `The fundamental ${problem}.`);
-              setFundamental(value);
-            }}
+            onCommit={bounded('The fundamental', 'hertz', setFundamental)}
           />
         </span>
         <label className={styles.slider}>

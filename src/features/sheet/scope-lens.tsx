@@ -1,9 +1,7 @@
 import { Segmented, Select } from 'antd';
 import { useMemo, useState } from 'react';
 import { mainHz } from '@/core/design/ask';
-import { ReedError } from '@/core/errors';
 import type { ScopePicture } from '@/core/lenses/scope';
-import { boundsProblem } from '@/core/quantity/bounds';
 import { formatQuantity } from '@/core/quantity/format';
 import { layerName } from '@/core/sheet/layer-name';
 import type { Sheet } from '@/core/sheet/schema';
@@ -12,6 +10,7 @@ import { usePreferences } from '@/store/preferences';
 import { LayerKey, type LayerLook, type LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { bounded } from './bounded';
 import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import { WAVE_CHOICES } from './wave-words';
@@ -38,7 +37,7 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
   const [asked, setHz] = useState<number | null>(null);
   const [level, setLevel] = useState<number | null>(null);
   const [chosen, setChosen] = useState<readonly string[]>([]);
-  const [held, setHeld] = useState<{ picture: ScopePicture; courses: Course[] } | null>(null);
+  const [held, setHeld] = useState<readonly Course[] | null>(null);
   const hz = asked ?? Number((mainHz(sheet.ask) / 5).toPrecision(2));
   const volts = level ?? sheet.source.volts;
   const { picture, problem, stale } = useLens(sheet, {
@@ -52,15 +51,8 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
     () => (picture ? coursesOf(sheet, picture, chosen) : []),
     [sheet, picture, chosen],
   );
-  const within = (set: (value: number) => void, kind: 'hertz' | 'volts', what: string) => {
-    return (value: number | null) => {
-      const wrong = boundsProblem(value!, kind);
-      if (wrong) throw new ReedError('range', `${what} ${wrong}.`);
-      set(value!);
-    };
-  };
   const shown = [
-    ...(held?.courses ?? []).map((c) => ({ ...c, id: `held ${c.id}`, look: HELD })),
+    ...(held ?? []).map((c) => ({ ...c, id: `held ${c.id}`, look: HELD })),
     ...courses,
   ];
   return (
@@ -82,7 +74,7 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
               value={hz}
               shown={formatQuantity(hz, 'hertz', { digits: 3, unit: true, mark })}
               mark={mark}
-              onCommit={within(setHz, 'hertz', 'The frequency')}
+              onCommit={bounded('The frequency', 'hertz', setHz)}
             />
             , ±
             <EditableQuantity
@@ -91,7 +83,7 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
               value={volts}
               shown={formatQuantity(volts, 'volts', { digits: 3, unit: true, mark })}
               mark={mark}
-              onCommit={within(setLevel, 'volts', 'The level')}
+              onCommit={bounded('The level', 'volts', setLevel)}
             />
           </span>
           <Select
@@ -114,7 +106,7 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
               className={styles.word}
               aria-pressed={held !== null}
               title="Keep what is shown as dashed lines, and edit: before and after stand together"
-              onClick={() => setHeld(held ? null : { picture, courses })}
+              onClick={() => setHeld(held ? null : courses)}
             >
               {held ? 'let go what was held' : 'hold this'}
             </button>

@@ -59,52 +59,58 @@ export function StagePicker({
       />
       <div className={styles.list}>
         {groups.map(([kind, list]) => (
-          <section key={kind} aria-label={HEADINGS[kind]}>
-            <h3 className={styles.heading}>{HEADINGS[kind]}</h3>
-            <ul>
-              {list.map((t) => (
-                <li key={t.id}>
-                  <button type="button" onClick={() => onPick(t)}>
-                    {t.name}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </section>
+          <Group
+            key={kind}
+            title={HEADINGS[kind]}
+            offers={list.map((t) => ({ id: t.id, name: t.name, pick: () => onPick(t) }))}
+          />
         ))}
-        {cells.length > 0 && (
-          <section aria-label="Voltage-controlled">
-            <h3 className={styles.heading}>Voltage-controlled</h3>
-            <ul>
-              {cells.map((c) => (
-                <li key={c.id}>
-                  <button type="button" onClick={() => onPickCell?.(c)}>
-                    {c.name}: {c.short}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
-        {transistors.length > 0 && (
-          <section aria-label="Transistor stages">
-            <h3 className={styles.heading}>Transistor stages</h3>
-            <ul>
-              {transistors.map((s) => (
-                <li key={s.id}>
-                  <button type="button" onClick={() => onPickBias?.(s)}>
-                    {s.name}
-                  </button>
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
+        <Group
+          title="Voltage-controlled"
+          offers={cells.map((c) => ({
+            id: c.id,
+            name: `${c.name}: ${c.short}`,
+            pick: () => onPickCell?.(c),
+          }))}
+        />
+        <Group
+          title="Transistor stages"
+          offers={transistors.map((s) => ({
+            id: s.id,
+            name: s.name,
+            pick: () => onPickBias?.(s),
+          }))}
+        />
         {groups.length + cells.length + transistors.length === 0 && (
           <p className={styles.none}>No stage is called that.</p>
         )}
       </div>
     </div>
+  );
+}
+
+/** Stages of one kind under their heading; nothing where there is none. */
+function Group({
+  title,
+  offers,
+}: {
+  title: string;
+  offers: readonly { id: string; name: string; pick: () => void }[];
+}) {
+  if (offers.length === 0) return null;
+  return (
+    <section aria-label={title}>
+      <h3 className={styles.heading}>{title}</h3>
+      <ul>
+        {offers.map(({ id, name, pick }) => (
+          <li key={id}>
+            <button type="button" onClick={pick}>
+              {name}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

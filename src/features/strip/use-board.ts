@@ -61,8 +61,3 @@ export function movePart(id: string, standing: Standing): void {
     `board ${id}`,
   );
 }
-
-/** More or less board around what stands. */
-export function resizeBoard(rows: number, cols: number): void {
-  edit(({ stripboard }) => (stripboard ? { stripboard: { ...stripboard, rows, cols } } : {}));
-}

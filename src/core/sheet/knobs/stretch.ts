@@ -1,4 +1,4 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Successive } from '@/core/analysis/ac/successive';
 import { ReedError } from '@/core/errors';
 import { inWords } from '@/core/quantity/format';
 import { nearestPreferred, preferredNumbers, type SeriesName } from '@/core/quantity/series';
@@ -49,15 +49,14 @@ export function* stretchingKnob(
     );
   const kind = quantityOfMeasure(reading.measure);
   const readOne = readingsReader(sheet, 0, [reading]);
-  let analysis: AcAnalysis | undefined;
+  const path = new Successive();
   /** By the logarithm of the resistance: both ends are looked for over the same grid. */
   const known = new Map<number, number>();
   const read = (u: number): number => {
     const found = known.get(u);
     if (found !== undefined) return found;
     const circuit = pathCircuit(withOhms(sheet, control, tracks, Math.exp(u)), 0, 'built');
-    if (!analysis?.take(circuit)) analysis = new AcAnalysis(circuit);
-    const [value] = readOne(analysis);
+    const [value] = readOne(path.of(circuit));
     known.set(u, value);
     return value;
   };

@@ -5,22 +5,14 @@ import { biasedStage, biasOf, USUAL_BIAS } from '@/core/sheet/bias';
 import { freshStageId } from '@/core/sheet/make';
 import type { Stage } from '@/core/sheet/schema';
 import { edit, editView, type SheetContent } from '@/store/sheet-session';
-import { WAY, withStage, withWay } from './within';
+import { WAY, withStage, withStageAfter } from './within';
 
 /** A transistor stage between what stands there, begun for the source and the load of the sheet. */
 export function addBias(made: BiasStage, after: string | null): string {
   let id = '';
   edit((c) => {
-    const way = c.ways[WAY];
-    id = freshStageId(way);
-    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
-    const stage = biasedStage(id, made, { ...USUAL_BIAS, ...aroundIt(c) });
-    return {
-      ...withWay(c, (w) => ({
-        ...w,
-        stages: [...w.stages.slice(0, at), stage, ...w.stages.slice(at)],
-      })),
-    };
+    id = freshStageId(c.ways[WAY]);
+    return withStageAfter(c, after, biasedStage(id, made, { ...USUAL_BIAS, ...aroundIt(c) }));
   });
   editView({ lens: 'bias' });
   return id;

@@ -1,5 +1,5 @@
 import { ReedError } from '@/core/errors';
-import { movedTo, octavesOf } from '@/core/sheet/controls';
+import { movedTo, octavesOf, withoutConverter } from '@/core/sheet/controls';
 import type { Control } from '@/core/sheet/schema';
 import type { Converter } from '@/core/synth/converter';
 import { changeControl } from './controls';
@@ -36,15 +36,13 @@ export function setControlLaw(id: string, law: LawName): void {
   });
 }
 
-const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
-
 const moving = ({ moves }: Control, law: 'even' | 'by ratio'): Control['moves'] =>
   moves.map(({ table: _, ...move }) => ({ ...move, law }));
 
 /** What of the exponential converter is not ideal; nothing for an ideal one. */
 export function setConverter(id: string, converter: Converter | undefined): void {
-  changeControl(id, ({ converter: _, ...control }) =>
-    converter === undefined ? control : { ...control, converter },
+  changeControl(id, (control) =>
+    converter === undefined ? withoutConverter(control) : { ...control, converter },
   );
 }
 

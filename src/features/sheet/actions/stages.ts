@@ -4,26 +4,19 @@ import { defaultTarget } from '@/core/sheet/default-target';
 import { freshStageId, makeStage } from '@/core/sheet/make';
 import { outputsOf } from '@/core/sheet/stage';
 import { ReedError } from '@/core/errors';
-import type { Stage } from '@/core/sheet/schema';
 import { cellStage } from '@/core/sheet/voice';
 import { cutOffControlOf } from '@/core/sheet/cut-off-control';
 import { newId } from '@/store/ids';
 import type { Topology } from '@/core/topologies/topology';
 import { edit } from '@/store/sheet-session';
-import { WAY, withWay, withStage } from './within';
+import { WAY, withStage, withStageAfter, withWay } from './within';
 
 export function addStage(topology: Topology, after: string | null): string {
   let id = '';
   edit((c) => {
-    const way = c.ways[WAY];
-    id = freshStageId(way);
+    id = freshStageId(c.ways[WAY]);
     const target = defaultTarget(topology, mainHz(c.ask));
-    const stage = makeStage(id, topology, target, c.parts, 'hand');
-    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
-    return withWay(c, (w) => ({
-      ...w,
-      stages: [...w.stages.slice(0, at), stage, ...w.stages.slice(at)],
-    }));
+    return withStageAfter(c, after, makeStage(id, topology, target, c.parts, 'hand'));
   });
   return id;
 }
@@ -32,16 +25,11 @@ export function addStage(topology: Topology, after: string | null): string {
 export function addCell(cell: Cell, after: string | null): string {
   let id = '';
   edit((c) => {
-    const way = c.ways[WAY];
-    id = freshStageId(way);
-    const made = cellStage(id, cell, cell.usual);
-    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
+    id = freshStageId(c.ways[WAY]);
+    const { stage, controls } = cellStage(id, cell, cell.usual);
     return {
-      ...withWay(c, (w) => ({
-        ...w,
-        stages: [...w.stages.slice(0, at), made.stage, ...w.stages.slice(at)],
-      })),
-      controls: [...c.controls, ...made.controls.map((k) => ({ ...k, id: newId('c') }))],
+      ...withStageAfter(c, after, stage),
+      controls: [...c.controls, ...controls.map((k) => ({ ...k, id: newId('c') }))],
     };
   });
   return id;
@@ -64,12 +52,9 @@ export function giveControl(id: string): void {
 export function duplicateStage(id: string): void {
   edit((c) => {
     const way = c.ways[WAY];
-    const at = way.stages.findIndex((s) => s.id === id);
-    const copy: Stage = { ...way.stages[at], id: freshStageId(way), origin: 'hand' };
-    return withWay(c, (w) => ({
-      ...w,
-      stages: [...w.stages.slice(0, at + 1), copy, ...w.stages.slice(at + 1)],
-    }));
+    const own = way.stages.find((s) => s.id === id);
+    if (!own) return {};
+    return withStageAfter(c, id, { ...own, id: freshStageId(way), origin: 'hand' });
   });
 }
 

@@ -15,6 +15,17 @@ export function withWay(
   return { ways: content.ways.map((way, i) => (i === WAY ? change(way) : way)) };
 }
 
+/** A stage put in behind another, or first of all. */
+export const withStageAfter = (
+  content: SheetContent,
+  after: string | null,
+  stage: Stage,
+): Pick<SheetContent, 'ways'> =>
+  withWay(content, (way) => {
+    const at = after === null ? 0 : way.stages.findIndex((s) => s.id === after) + 1;
+    return { ...way, stages: [...way.stages.slice(0, at), stage, ...way.stages.slice(at)] };
+  });
+
 export function withStage(
   content: SheetContent,
   id: string,
