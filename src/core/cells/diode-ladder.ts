@@ -1,66 +1,49 @@
 import { THERMAL_VOLTS } from '@/core/constants';
 import { sketch } from '@/core/drawing/sketch';
 import { diode } from '@/core/parts/kinds/diode';
-import { npnTransistor } from '@/core/parts/kinds/transistor';
 import { nearestPreferred } from '@/core/quantity/series';
 import { polynomialRoots } from '@/core/response/polynomial';
+import { cutOffControl, resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
 import {
-  cutOffControl,
-  resonanceControl,
-  TWO_PI,
-  wiperOf,
-  type Cell,
-  type CellValues,
-} from './cell';
+  FOOT,
+  joined,
+  ladderParts,
+  liftOf,
+  loopOf,
+  OUTPUT,
+  padOf,
+  RUNGS,
+  rungY,
+  TOP,
+} from './ladder-frame';
 
 const SILICON = diode.models![0];
 const { emissionCoefficient } = SILICON.model as { emissionCoefficient: number };
 const PER_DIODE = emissionCoefficient * THERMAL_VOLTS;
 const TOP_AMPS = 400e-6;
-const RUNGS = [1, 2, 3, 4];
-const PITCH = 8;
-const LOWEST = 44;
-const rungY = (n: number): number => LOWEST - n * PITCH;
 
 /** A diode on each side and, below them, the capacitor that joins the sides. */
 const rung = (n: number): string => {
   const y = rungY(n);
   return `diode DL${n} 14,${y - 2} down left / diode DR${n} 22,${y - 2} down right
-    14,${y + 2} 14,${y + 6} / 22,${y + 2} 22,${y + 6} / 14,${y + 4} 16,${y + 4} / capacitor C${n} 16,${y + 4} right / 20,${y + 4} 22,${y + 4}`;
+    ${joined(n)}`;
 };
 
-const y0 = LOWEST;
-const top = rungY(4);
-const last = top + 4;
-
 const drawing = sketch(
-  `in 0,${y0} / 0,${y0} 2,${y0} / resistor RI 2,${y0} right / 6,${y0} 12,${y0} / 8,${y0} 8,${y0 + 1} / resistor RA 8,${y0 + 1} down left / ground 8,${y0 + 5}
-   npn-transistor QA 12,${y0} right / npn-transistor QB 24,${y0} left flipped
-   14,${y0 + 2} 14,${y0 + 4} 22,${y0 + 4} 22,${y0 + 2} / 18,${y0 + 4} 18,${y0 + 5} / current-source IT 18,${y0 + 5} down right / supply VN 18,${y0 + 10} down / 18,${y0 + 9} 18,${y0 + 10}
+  `${FOOT}
    ${RUNGS.map(rung).join('\n')}
-   14,${top - 2} 14,${top - 4} 22,${top - 4} 22,${top - 2} / 18,${top - 4} 18,${top - 6}
-   npn-transistor QT 16,${top - 8} right / 3,${top - 8} 16,${top - 8} / 18,${top - 10} 18,${top - 14} / supply VP 18,${top - 15} / 18,${top - 15} 18,${top - 14}
-   10,${top - 8} 10,${top - 9} / resistor RC1 10,${top - 9} up left / 10,${top - 13} 10,${top - 14} 18,${top - 14}
-   10,${top - 8} 10,${top - 7} / resistor RC2 10,${top - 7} down left / ground 10,${top - 3}
-   3,${top - 8} 3,${top - 7} / capacitor CB 3,${top - 7} down left / ground 3,${top - 3}
-   name l4 15,${last} / name r4 21,${last}
-   name l4 32,20 / 32,20 34,20 / op-amp A1 34,20 plus / 38,21 41,21 / 34,22 33,22 33,26 34,26 / resistor R1 34,26 right / 38,26 39,26 39,21
-   33,26 33,27 / resistor R2 33,27 down left / ground 33,31
-   41,21 42,21 / resistor R3 42,21 right / 46,21 48,21 48,18
-   name r4 46,16 / 46,16 50,16 / op-amp A2 50,16 plus / 50,18 48,18 48,22 50,22 / resistor R4 50,22 right / 54,22 56,22 56,17 / 54,17 58,17 / out 58,17
-   56,22 56,36 / potentiometer P1 48,36 right flipped / 52,36 56,36 / 48,36 46,36 46,37 / ground 46,37
-   50,34 50,32 44,32 44,${y0} 42,${y0} / resistor RQ 38,${y0} right / 24,${y0} 38,${y0} / 30,${y0} 30,${y0 + 1} / resistor RB 30,${y0 + 1} down right / ground 30,${y0 + 5}`,
+   14,${TOP - 2} 14,${TOP - 4} 22,${TOP - 4} 22,${TOP - 2} / 18,${TOP - 4} 18,${TOP - 6}
+   npn-transistor QT 16,${TOP - 8} right / 3,${TOP - 8} 16,${TOP - 8} / 18,${TOP - 10} 18,${TOP - 14} / supply VP 18,${TOP - 15} / 18,${TOP - 15} 18,${TOP - 14}
+   10,${TOP - 8} 10,${TOP - 9} / resistor RC1 10,${TOP - 9} up left / 10,${TOP - 13} 10,${TOP - 14} 18,${TOP - 14}
+   10,${TOP - 8} 10,${TOP - 7} / resistor RC2 10,${TOP - 7} down left / ground 10,${TOP - 3}
+   3,${TOP - 8} 3,${TOP - 7} / capacitor CB 3,${TOP - 7} down left / ground 3,${TOP - 3}
+   ${OUTPUT}`,
 );
 
 /** Rate of one rung: a diode’s resistance at half the tail current, and the capacitor seen from each side. */
 const rungRate = (v: CellValues): number => v('IT', 'dc') / 2 / PER_DIODE / (2 * v('C1'));
 
-const levelGain = (v: CellValues): number => emissionCoefficient * (1 + v('R4') / v('R3'));
-
-function loopOf(v: CellValues): number {
-  const { turn, ohms } = wiperOf(v);
-  return (turn * levelGain(v) * v('RB')) / (v('RQ') + ohms + v('RB'));
-}
+const levelGain = (v: CellValues): number => emissionCoefficient * liftOf(v);
 
 /**
  * Four rungs of equal diodes and capacitors that load each other, fed with a current, ended by a diode:
@@ -95,7 +78,6 @@ export const diodeLadder: Cell = {
     const rate = (hz: number) => (TWO_PI * hz) / SINGS.at;
     const farads = nearestPreferred(TOP_AMPS / 2 / PER_DIODE / (2 * rate(ask.highHz)), 'E6');
     const amps = (hz: number) => 2 * PER_DIODE * 2 * farads * rate(hz);
-    const [large, small] = [100e3, 2e3];
     return {
       parts: {
         // Low, so that the bases’ own currents count for little.
@@ -104,35 +86,23 @@ export const diodeLadder: Cell = {
         RB: { value: 1e3 },
         RQ: { value: 2200 },
         P1: { value: 2200, more: { turn: 0.5 } },
-        IT: { value: amps(ask.lowHz) },
-        VN: { value: -12 },
-        VP: { value: 12 },
         RC1: { value: 10e3 },
         RC2: { value: 12e3 },
-        CB: { value: 10e-6 },
-        R1: { value: small },
-        R2: { value: large },
-        R3: { value: small },
-        R4: { value: large },
-        ...Object.fromEntries(RUNGS.map((n) => [`C${n}`, { value: farads }])),
         ...Object.fromEntries(
           RUNGS.flatMap((n) => [`DL${n}`, `DR${n}`]).map((d) => [d, { model: SILICON }]),
         ),
-        ...Object.fromEntries(
-          ['QA', 'QB', 'QT'].map((q) => [q, { model: npnTransistor.models![1] }]),
-        ),
+        ...ladderParts(farads, amps(ask.lowHz), ['QT']),
       },
       controls: [cutOffControl(ask, amps, ['IT'], 'dc'), resonanceControl({ from: 0, to: 1 })],
     };
   },
   textbook(v) {
-    const loop = loopOf(v);
+    const loop = loopOf(v, levelGain(v));
     const pair = pairOf(loop);
-    const pad = v('RA') / (v('RA') + v('RI'));
     const singing = (SINGS.at * rungRate(v)) / TWO_PI;
     return {
       f0Hz: singing,
-      gain: (pad * levelGain(v)) / (1 + loop),
+      gain: (padOf(v) * levelGain(v)) / (1 + loop),
       ...(pair ? { q: pair.q } : {}),
       loop,
       singsAt: { loop: SINGS.loop, hz: singing },
@@ -155,7 +125,7 @@ export const diodeLadder: Cell = {
       of: 'RQ P1 RB',
       text: 'It sings when the loop gives back eighteen times, not four: the bottom falls far as resonance rises.',
       formula: 'k = 901/49 = 18.4,\\quad \\omega = \\sqrt{10/7} / (2 r C)',
-      numbers: `k = ${loopOf(v).toPrecision(3)}`,
+      numbers: `k = ${loopOf(v, levelGain(v)).toPrecision(3)}`,
     },
   ],
   about:

@@ -17,6 +17,7 @@ import { LensState } from './lens-state';
 import { setUi, useUi } from './ui-state';
 import { useLens } from './use-lens';
 import styles from './bias-lens.module.css';
+import words from './word.module.css';
 
 /** How a transistor stage rests and what it does: by rule of thumb, solved, and as it could be. */
 export function BiasLens({ sheet }: { sheet: Sheet }) {
@@ -263,7 +264,7 @@ function Improve({ stage, picture }: { stage: Stage; picture: BiasPicture }) {
             <td>
               <button
                 type="button"
-                className={styles.use}
+                className={words.word}
                 aria-label={`use it: ${name}`}
                 title={name}
                 onClick={() => attempt(() => becomeBias(stage.id, to))}

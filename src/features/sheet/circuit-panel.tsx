@@ -32,6 +32,7 @@ import { attempt } from '../shell/tell';
 import { giveControl } from './actions/stages';
 import { setUi, useUi, type Grafting } from './ui-state';
 import styles from './circuit-panel.module.css';
+import words from './word.module.css';
 
 /** Whether a stage has transconductors that nothing moves yet. */
 const canBeControlled = (sheet: Sheet, stage: Stage): boolean =>
@@ -168,7 +169,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
         {stage && !wholePath && canBeControlled(sheet, stage) && (
           <button
             type="button"
-            className={styles.give}
+            className={words.word}
             title="A control voltage that moves all its transconductors together"
             onClick={() => attempt(() => giveControl(stage.id))}
           >

@@ -1,4 +1,4 @@
-import { Segmented, Select } from 'antd';
+import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import type { ControlPicture } from '@/core/lenses/control';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
@@ -6,11 +6,12 @@ import type { Control, Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { levelAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
+import { ControlChoice } from './control-choice';
 import { ControlCourse, COURSES, type CourseName } from './control-course';
 import { ControlDrive } from './control-drive';
 import { ControlPluck } from './control-pluck';
 import { ControlTable } from './control-table';
-import { printGiven, givenAt } from './control-words';
+import { alikeWherever, printGiven, givenAt } from './control-words';
 import { LensState } from './lens-state';
 import { OverFrequency } from './over-frequency';
 import { useAlike } from './use-alike';
@@ -39,27 +40,19 @@ export function ControlLens({ sheet }: { sheet: Sheet }) {
       sheet={sheet}
       control={control}
       choose={
-        controls.length > 1 && (
-          <Select
-            size="small"
-            aria-label="Which control"
-            value={control.id}
-            options={controls.map((c) => ({ value: c.id, label: c.name }))}
-            onChange={setChosen}
-          />
-        )
+        <ControlChoice
+          label="Which control"
+          controls={controls}
+          value={control.id}
+          onChoose={setChosen}
+        />
       }
     />
   );
 }
 
-/** Whether a control does the same in two states of a sheet: all but where it stands itself bears on that. */
-const sameCourse = (id: string) => (a: Sheet, b: Sheet) =>
-  (['ways', 'source', 'parts', 'view'] as const).every((k) => a[k] === b[k]) &&
-  standing(a, id) === standing(b, id);
-
-const standing = ({ controls }: Sheet, id: string): string =>
-  JSON.stringify(controls.map((c) => (c.id === id ? { ...c, at: 0 } : c)));
+/** What bears on what a control does, besides the controls themselves. */
+const COURSE = ['ways', 'source', 'parts', 'view'] as const;
 
 /** What is shown below the family of curves. */
 type Shown = CourseName | 'pluck' | 'table';
@@ -73,7 +66,7 @@ function Along({
   control: Control;
   choose: React.ReactNode;
 }) {
-  const alike = useMemo(() => sameCourse(control.id), [control.id]);
+  const alike = useMemo(() => alikeWherever(control.id, COURSE), [control.id]);
   const settled = useAlike(sheet, alike);
   const { picture, problem, stale } = useLens(settled, { lens: 'control', control: control.id });
   const [asked, setAsked] = useState<Shown | null>(null);

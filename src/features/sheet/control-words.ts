@@ -20,6 +20,15 @@ export function printGiven(
   return formatQuantity(given, is === 'volts' ? 'volts' : 'amps', { digits, unit: true, mark });
 }
 
+/** Whether two states of a sheet are alike in some of it and in their controls, wherever one of those stands. */
+export const alikeWherever =
+  (id: string, parts: readonly (keyof Sheet)[]) =>
+  (a: Sheet, b: Sheet): boolean =>
+    parts.every((part) => a[part] === b[part]) && unturned(a, id) === unturned(b, id);
+
+const unturned = ({ controls }: Sheet, id: string): string =>
+  JSON.stringify(controls.map((c) => (c.id === id ? { ...c, at: 0 } : c)));
+
 /** Where a control stands. */
 export const standsAt = (control: Control, mark: DecimalMark): string =>
   printGiven(control, givenAt(control, control.at), mark);

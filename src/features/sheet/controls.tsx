@@ -11,7 +11,7 @@ import { FormPopover } from '../shell/form-popover';
 import { useCommandStore, useCommands, type Command } from '../shell/commands';
 import { attempt } from '../shell/tell';
 import { removeControl, setControl, setControlKey, turnControl } from './actions/controls';
-import { standsAt } from './control-words';
+import { alikeWherever, standsAt } from './control-words';
 import { setUi } from './ui-state';
 import { useAlike, useSteady } from './use-alike';
 import { useLens } from './use-lens';
@@ -98,19 +98,13 @@ function Row({
   );
 }
 
-/** Whether two states of a sheet sing at the same setting of a control: wherever that itself stands. */
-const sameSinging = (id: string) => (a: Sheet, b: Sheet) => {
-  const others = ({ controls }: Sheet) =>
-    JSON.stringify(controls.map((c) => (c.id === id ? { ...c, at: 0 } : c)));
-  return (
-    (['ways', 'source', 'parts'] as const).every((k) => a[k] === b[k]) && others(a) === others(b)
-  );
-};
+/** What bears on where a filter sings, besides its controls. */
+const SINGING = ['ways', 'source', 'parts'] as const;
 
 /** Where it begins to sing as it is turned up, from the poles of the biased circuit. */
 function Sings({ sheet, control }: { sheet: Sheet; control: Control }) {
   const mark = usePreferences((p) => p.mark);
-  const alike = useMemo(() => sameSinging(control.id), [control.id]);
+  const alike = useMemo(() => alikeWherever(control.id, SINGING), [control.id]);
   const settled = useAlike(sheet, alike);
   const { picture, problem, stale } = useLens(settled, { lens: 'singing', control: control.id });
   if (problem !== null) return <p className={styles.sings}>{problem}</p>;

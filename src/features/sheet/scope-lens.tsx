@@ -15,6 +15,7 @@ import { LensState } from './lens-state';
 import { useLens } from './use-lens';
 import { WAVE_CHOICES } from './wave-words';
 import styles from './control-lens.module.css';
+import words from './word.module.css';
 
 /** More would not be told apart. */
 const MOST_NETS = 4;
@@ -103,7 +104,7 @@ export function ScopeLens({ sheet }: { sheet: Sheet }) {
           {picture && (
             <button
               type="button"
-              className={styles.word}
+              className={words.word}
               aria-pressed={held !== null}
               title="Keep what is shown as dashed lines, and edit: before and after stand together"
               onClick={() => setHeld(held ? null : courses)}

@@ -12,6 +12,7 @@ import { TargetFields } from './target-fields';
 import { useEvaluated } from './use-evaluation';
 import { Coming } from '../shell/coming';
 import styles from './stage-facts.module.css';
+import words from './word.module.css';
 
 const CellFacts = lazy(() => import('./cell-facts').then((m) => ({ default: m.CellFacts })));
 
@@ -43,7 +44,7 @@ export const StageFacts = memo(function StageFacts({
         )
       }
     >
-      <button type="button" className={styles.why}>
+      <button type="button" className={words.word}>
         Why{asked ? ` ${names.get(asked) ?? asked}` : ''}?
       </button>
     </Popover>

@@ -10,6 +10,7 @@ import { levelAxis } from '@/ui/chart/axis';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
 import { attempt } from '../shell/tell';
 import { setTaper } from './actions/controls';
+import { ControlChoice } from './control-choice';
 import { KnobReach } from './knob-reach';
 import { TAPER_WORDS } from './knob-words';
 import { LensState } from './lens-state';
@@ -40,15 +41,12 @@ export function TravelLens({ sheet }: { sheet: Sheet }) {
       sheet={sheet}
       control={control}
       choose={
-        controls.length > 1 && (
-          <Select
-            size="small"
-            aria-label="Which knob"
-            value={control.id}
-            options={controls.map((c) => ({ value: c.id, label: c.name }))}
-            onChange={setChosen}
-          />
-        )
+        <ControlChoice
+          label="Which knob"
+          controls={controls}
+          value={control.id}
+          onChoose={setChosen}
+        />
       }
     />
   );
