@@ -1,4 +1,4 @@
-import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
+import { LENS, NOTHING_SERIOUS, seriousInBoth } from './support/axe';
 import { becomes, freshBench } from './support/browser';
 
 const bench = freshBench();
@@ -27,7 +27,7 @@ test('a voice says how it tracks, what drives it, and what its levels do', async
   await becomes(() => lens.innerText(), /is bent by 1 % from .* peak at the source/);
   await becomes(() => lens.innerText(), /it\s+sings by itself: 8\d\d/);
   await page.emulateMedia({ colorScheme: 'light' });
-  expect(await seriousInBoth(page)).toEqual(NOTHING_SERIOUS);
+  expect(await seriousInBoth(page, LENS)).toEqual(NOTHING_SERIOUS);
 
   await page.getByRole('button', { name: 'Why?' }).click();
   await page.getByRole('table', { name: 'Textbook and solved' }).waitFor();

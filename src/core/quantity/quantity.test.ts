@@ -155,7 +155,7 @@ describe('printing', () => {
           expect(read / Number(value.toPrecision(options.digits))).toBeCloseTo(1, 12);
         },
       ),
-      { numRuns: 3000 },
+      { numRuns: 1000 },
     );
   });
 });

@@ -262,7 +262,7 @@ describe('a damaged document', () => {
           if (read) expect(leftOut).toEqual([]);
         },
       ),
-      { numRuns: 400 },
+      { numRuns: 200 },
     );
   });
 

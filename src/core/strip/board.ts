@@ -103,19 +103,50 @@ function turned({ row, col }: Hole, turn: Standing['turn']): Hole {
   }
 }
 
-const placed = (holes: readonly Hole[], { at, turn }: Standing): Hole[] =>
-  holes.map((hole) => {
-    const { row, col } = turned(hole, turn);
-    return { row: at.row + row, col: at.col + col };
+interface Shape {
+  pins: readonly Hole[];
+  body: readonly Hole[];
+}
+
+const shapes = new Map<FootprintName, Shape[]>();
+/** Beyond any span there is. */
+const SPANS = 16;
+
+/** A footprint as it lies, from its first pin: worked out once, since a search asks for it all the time. */
+function shapeOf(name: FootprintName, { turn, span }: Standing): Shape {
+  let known = shapes.get(name);
+  if (!known) shapes.set(name, (known = []));
+  return (known[turn * SPANS + span] ??= {
+    pins: footprintOf(name)
+      .pins(span)
+      .map((hole) => turned(hole, turn)),
+    body: footprintOf(name)
+      .body(span)
+      .map((hole) => turned(hole, turn)),
   });
+}
+
+const placed = (holes: readonly Hole[], { row, col }: Hole): Hole[] =>
+  holes.map((hole) => ({ row: row + hole.row, col: col + hole.col }));
 
 /** The hole of each pin. */
 export const pinHoles = ({ footprint }: Component, standing: Standing): Hole[] =>
-  placed(footprintOf(footprint).pins(standing.span), standing);
+  placed(shapeOf(footprint, standing).pins, standing.at);
 
 /** Holes under its body, where no other part can have a pin. */
 export const bodyHoles = ({ footprint }: Component, standing: Standing): Hole[] =>
-  placed(footprintOf(footprint).body(standing.span), standing);
+  placed(shapeOf(footprint, standing).body, standing.at);
+
+/** Holes that a wire passes over between its ends. */
+export function holesUnder({ from, to }: Omit<Link, 'net'>): Hole[] {
+  const [down, along] = [to.row - from.row, to.col - from.col];
+  const steps = Math.max(Math.abs(down), Math.abs(along));
+  return Array.from({ length: Math.max(0, steps - 1) }, (_, k) => ({
+    row: Math.round(from.row + (down * (k + 1)) / steps),
+    col: Math.round(from.col + (along * (k + 1)) / steps),
+  }));
+}
 
 /** A key of a hole within any board that is planned here. */
-export const keyOf = ({ row, col }: Hole): number => row * 1000 + col;
+export const keyAt = (row: number, col: number): number => row * 1000 + col;
+export const keyOf = ({ row, col }: Hole): number => keyAt(row, col);

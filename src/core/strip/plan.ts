@@ -2,6 +2,7 @@ import { ReedError } from '@/core/errors';
 import { seededRandom } from '@/core/random';
 import {
   bodyHoles,
+  holesUnder,
   keyOf,
   pinHoles,
   spansOf,
@@ -21,6 +22,8 @@ const COSTS = {
   wrong: 1000,
   link: 6,
   linkHole: 0.4,
+  /** A hole of a link over a body, where it has to be soldered before the part. */
+  over: 3,
   cut: 2,
   spanHole: 0.6,
   hole: 0.5,
@@ -30,6 +33,8 @@ const COSTS = {
 const TRIES = 12_000;
 const HOT = 12;
 const COLD = 0.3;
+/** So many times the heat worse is never taken. */
+const NEVER = 30;
 /** Tries between two stops. */
 const SLICE = 100;
 /** How far a part is moved at most in one try. */
@@ -37,15 +42,27 @@ const FAR = 4;
 
 type Parts = Record<string, Standing>;
 
-/** How good an arrangement is: nothing wrong, few links and cuts, little board. */
-export function costOf(components: readonly Component[], parts: Board['parts']): number {
+/**
+ * How good an arrangement is: nothing wrong, few links and cuts, little board.
+ *
+ * @param limit from which it does not matter how much more it costs: most tries put one part on another,
+ *   and need not be wired to be refused
+ */
+export function costOf(
+  components: readonly Component[],
+  parts: Board['parts'],
+  limit = Infinity,
+): number {
   const holders = new Set<number>();
-  let [wrong, spans] = [0, 0];
+  const bodies = new Set<number>();
+  let [wrong, spans, over] = [0, 0, 0];
   let [top, bottom, left, right] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const c of components) {
     const standing = parts[c.id];
     if (spansOf(c)) spans += standing.span;
-    for (const hole of [...pinHoles(c, standing), ...bodyHoles(c, standing)]) {
+    const body = bodyHoles(c, standing);
+    for (const hole of body) bodies.add(keyOf(hole));
+    for (const hole of [...pinHoles(c, standing), ...body]) {
       const isOn = hole.row >= 0 && hole.row < ROOM.rows && hole.col >= 0 && hole.col < ROOM.cols;
       const key = keyOf(hole);
       if (!isOn || holders.has(key)) wrong++;
@@ -56,18 +73,24 @@ export function costOf(components: readonly Component[], parts: Board['parts']):
       right = Math.max(right, hole.col);
     }
   }
+  const room =
+    COSTS.wrong * wrong +
+    COSTS.spanHole * spans +
+    COSTS.hole * (bottom - top + 1) * (right - left + 1);
+  if (room >= limit) return room;
   const { cuts, links, tight, apart } = wired(components, { ...ROOM, parts });
-  const long = links.reduce(
-    (sum, { from, to }) => sum + Math.abs(from.row - to.row) + Math.abs(from.col - to.col),
-    0,
-  );
+  let long = 0;
+  for (const link of links) {
+    long += Math.abs(link.from.row - link.to.row) + Math.abs(link.from.col - link.to.col);
+    for (const hole of holesUnder(link)) if (bodies.has(keyOf(hole))) over++;
+  }
   return (
-    COSTS.wrong * (wrong + tight + apart) +
+    room +
+    COSTS.wrong * (tight + apart) +
     COSTS.link * links.length +
     COSTS.linkHole * long +
-    COSTS.cut * cuts.length +
-    COSTS.spanHole * spans +
-    COSTS.hole * (bottom - top + 1) * (right - left + 1)
+    COSTS.over * over +
+    COSTS.cut * cuts.length
   );
 }
 
@@ -92,7 +115,7 @@ export function* planned(components: readonly Component[], seed = 1): Generator<
     const heat = HOT * (COLD / HOT) ** (n / TRIES);
     const component = components[Math.floor(random() * components.length)];
     const there = { ...here, [component.id]: moved(component, here[component.id], random) };
-    const next = costOf(components, there);
+    const next = costOf(components, there, cost + NEVER * heat);
     if (next < cost || random() < Math.exp((cost - next) / heat)) [here, cost] = [there, next];
     if (cost < least) [best, least] = [here, cost];
     if (n % SLICE === 0) yield 0.3 + (0.7 * n) / TRIES;
@@ -119,7 +142,7 @@ function bestPlace(standing: readonly Component[], parts: Parts, component: Comp
       for (const turn of [0, 2] as const)
         for (const span of spansOf(component) ? [2, 4] : [0]) {
           const there: Standing = { at: { row, col }, turn, span };
-          const cost = costOf(standing, { ...parts, [component.id]: there });
+          const cost = costOf(standing, { ...parts, [component.id]: there }, best?.cost);
           if (!best || cost < best.cost) best = { standing: there, cost };
         }
   return best!.standing;

@@ -1,5 +1,6 @@
 import {
   bodyHoles,
+  keyAt,
   keyOf,
   pinHoles,
   type Board,
@@ -63,26 +64,48 @@ export function wired(
   const links: Link[] = [];
   let apart = 0;
   const byNet = new Map<string, Stretch[]>();
-  for (const s of stretches) byNet.set(s.net, [...(byNet.get(s.net) ?? []), s]);
-  for (const [net, pieces] of byNet) {
-    const [first, ...rest] = pieces;
-    const joined = [first];
-    const waiting = new Set(rest);
-    while (waiting.size > 0) {
-      const found = nearestLink(joined, waiting, taken);
-      if (!found) {
-        apart += waiting.size;
-        break;
-      }
-      const { link, piece } = found;
-      links.push({ ...link, net });
-      taken.add(keyOf(link.from));
-      taken.add(keyOf(link.to));
-      joined.push(piece);
-      waiting.delete(piece);
+  for (const s of stretches) {
+    const pieces = byNet.get(s.net);
+    if (pieces) pieces.push(s);
+    else byNet.set(s.net, [s]);
+  }
+  for (const [net, pieces] of byNet) apart += linkUp(net, pieces, taken, links);
+  return { cuts, links, tight, apart };
+}
+
+/** A wire that would join a piece to those that are joined. */
+interface Offer {
+  link: Omit<Link, 'net'>;
+  length: number;
+}
+
+/** Link the pieces of a net, the nearest first. @returns how many no wire was found for */
+function linkUp(
+  net: string,
+  [first, ...rest]: readonly Stretch[],
+  taken: Set<number>,
+  links: Link[],
+): number {
+  const joined = [first];
+  const offers = new Map(rest.map((piece) => [piece, offered([first], piece, taken)]));
+  while (offers.size > 0) {
+    let [next, least] = [undefined as Stretch | undefined, undefined as Offer | undefined];
+    for (const [piece, offer] of offers)
+      if (offer && (!least || offer.length < least.length)) [next, least] = [piece, offer];
+    if (!next || !least) return offers.size;
+    links.push({ ...least.link, net });
+    const ends = [keyOf(least.link.from), keyOf(least.link.to)];
+    ends.forEach((end) => taken.add(end));
+    joined.push(next);
+    offers.delete(next);
+    for (const [piece, offer] of offers) {
+      // A wire that wanted a hole of this one is looked for anew among all; others only beside the new piece.
+      const isLost = offer && [offer.link.from, offer.link.to].some((h) => ends.includes(keyOf(h)));
+      const again = isLost ? offered(joined, piece, taken) : offered([next], piece, taken, offer);
+      offers.set(piece, again);
     }
   }
-  return { cuts, links, tight, apart };
+  return 0;
 }
 
 function cutUp(
@@ -130,42 +153,53 @@ function cutUp(
   return { cuts, stretches, tight };
 }
 
-/** The shortest straight wire from what is joined to what is not. */
-function nearestLink(
+/** The shortest wire from any of what is joined to a piece, where it is shorter than one that is known. */
+function offered(
   joined: readonly Stretch[],
-  waiting: ReadonlySet<Stretch>,
+  piece: Stretch,
   taken: ReadonlySet<number>,
-): { link: Omit<Link, 'net'>; piece: Stretch } | undefined {
-  let best: { link: Omit<Link, 'net'>; piece: Stretch; length: number } | undefined;
-  for (const a of joined)
-    for (const b of waiting) {
-      const link =
-        a.row === b.row ? along(a, b, taken) : (across(a, b, taken) ?? slanting(a, b, taken));
-      if (!link) continue;
-      const length = Math.abs(a.row - b.row) + Math.abs(link.from.col - link.to.col);
-      if (!best || length < best.length) best = { link, piece: b, length };
-    }
+  known?: Offer,
+): Offer | undefined {
+  let best = known;
+  for (const a of joined) {
+    const rows = Math.abs(a.row - piece.row);
+    // No link is shorter than the strips are apart.
+    if (best && rows >= best.length) continue;
+    const link =
+      rows === 0 ? along(a, piece, taken) : (across(a, piece, taken) ?? slanting(a, piece, taken));
+    if (!link) continue;
+    const length = rows + Math.abs(link.from.col - link.to.col);
+    if (!best || length < best.length) best = { link, length };
+  }
   return best;
 }
 
 const isFree = (row: number, col: number, taken: ReadonlySet<number>): boolean =>
-  !taken.has(keyOf({ row, col }));
+  !taken.has(keyAt(row, col));
 
 /** How far a column is from the pins of a stretch. */
 const beyond = ({ used: [from, to] }: Stretch, col: number): number =>
   Math.max(0, from - col, col - to);
 
-/** Straight up or down, where both have a free hole near what they join. */
+/**
+ * Straight up or down, where both have a free hole near what they join: what a column is away from both
+ * is least between where the later begins and the earlier ends, and grows to either side of that.
+ */
 function across(a: Stretch, b: Stretch, taken: ReadonlySet<number>): Omit<Link, 'net'> | undefined {
   const [from, to] = [Math.max(a.from, b.from), Math.min(a.to, b.to)];
-  let best: { col: number; away: number } | undefined;
-  for (let col = from; col <= to; col++) {
-    const away = beyond(a, col) + beyond(b, col);
-    if ((best && away >= best.away) || !isFree(a.row, col, taken) || !isFree(b.row, col, taken))
-      continue;
-    best = { col, away };
-  }
-  return best && { from: { row: a.row, col: best.col }, to: { row: b.row, col: best.col } };
+  if (from > to) return undefined;
+  const begins = Math.max(a.used[0], b.used[0]);
+  const ends = Math.min(a.used[1], b.used[1]);
+  const middle = Math.min(to, Math.max(from, Math.min(begins, ends)));
+  const isOpen = (col: number) => isFree(a.row, col, taken) && isFree(b.row, col, taken);
+  let right = middle;
+  while (right <= to && !isOpen(right)) right++;
+  let left = middle - 1;
+  while (left >= from && !isOpen(left)) left--;
+  if (right > to && left < from) return undefined;
+  const away = (col: number) => beyond(a, col) + beyond(b, col);
+  const col = right > to || (left >= from && away(left) < away(right)) ? left : right;
+  return { from: { row: a.row, col }, to: { row: b.row, col } };
 }
 
 /** Slanting, where no column has room in both: from the free hole of one that is nearest to the other. */

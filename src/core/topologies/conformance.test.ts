@@ -14,7 +14,7 @@ import { texValue } from './tex-value';
 import { isFlat, transferOf, type StageFigures, type Topology, type Values } from './topology';
 
 /** Orders of one family share their code: the lowest and the highest get every run, the others a few. */
-const runsOf = (topology: Topology) => (topology.order > 4 ? 3 : topology.order > 2 ? 15 : 40);
+const runsOf = (topology: Topology) => (topology.order > 4 ? 3 : topology.order > 2 ? 8 : 20);
 
 function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
   const parts = instantiate(topology.drawing, {
@@ -30,11 +30,12 @@ function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
 function expectResponse(topology: Topology, values: Values, figures: StageFigures) {
   const frequencies = [0.02, 0.3, 0.9, 1, 1.1, 3, 40].map((x) => x * figures.f0Hz);
   const got = solve(topology, values, frequencies);
-  frequencies.forEach((hz, k) => {
+  const wrong = frequencies.filter((hz, k) => {
     const { re, im } = transferOf(topology, figures, hz);
     const off = Math.hypot(got.re[k] - re, got.im[k] - im);
-    expect(off).toBeLessThan(1e-6 * Math.hypot(re, im) + 1e-12 * Math.abs(figures.gain));
+    return !(off < 1e-6 * Math.hypot(re, im) + 1e-12 * Math.abs(figures.gain));
   });
+  expect(wrong).toEqual([]);
 }
 
 describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => {
@@ -53,7 +54,7 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
     fc.assert(
       fc.property(designable(topology), (ask) => {
         const values = topology.design(ask);
-        for (const { id } of valuedParts(topology)) expect(values[id]).toBeGreaterThan(0);
+        expect(valuedParts(topology).filter(({ id }) => !(values[id] > 0))).toEqual([]);
         expectResponse(topology, values, { ...topology.figures(values), ...ask });
       }),
       { numRuns },
@@ -77,8 +78,10 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
           f0Hz: ask.f0Hz,
           gain: ask.gain === undefined ? undefined : figures.gain,
         });
-        for (const { id } of valuedParts(topology))
-          expect(again[id] / values[id]).toBeCloseTo(1, 4);
+        const other = valuedParts(topology).filter(
+          ({ id }) => !(Math.abs(again[id] / values[id] - 1) < 5e-5),
+        );
+        expect(other).toEqual([]);
       }),
       { numRuns },
     );
@@ -112,22 +115,25 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
         const values = topology.design(ask);
         const explained = topology.explain(values);
         const about = explained.map((e) => e.of);
-        for (const { id } of valuedParts(topology)) expect(about).toContain(id);
+        expect(about).toEqual(expect.arrayContaining(valuedParts(topology).map((p) => p.id)));
         if (!isFlat(topology)) expect(about).toContain('f0');
         if (topology.limits.q) expect(about).toContain('Q');
-        for (const { formula, numbers, text, source, off } of explained) {
+        for (const { formula, numbers } of explained)
           for (const tex of [formula, numbers])
-            expect(
-              katex.renderToString(tex, { throwOnError: true, strict: 'ignore' }),
-            ).not.toContain('NaN');
-          expect(text).toMatch(/[.;]$/);
-          // The designed values are what the design's formulas give, every one.
-          expect(off).toBeUndefined();
-          if (source && !formula.includes('\\ge'))
-            expect(texValue(source.formula, source.named) / source.value).toBeCloseTo(1, 4);
-        }
+            if (katex.renderToString(tex, { throwOnError: true, strict: 'ignore' }).includes('NaN'))
+              throw new Error(`no number in ${tex}`);
+        expect(explained.filter(({ text }) => !/[.;]$/.test(text))).toEqual([]);
+        // The designed values are what the design's formulas give, every one.
+        expect(explained.filter(({ off }) => off !== undefined)).toEqual([]);
+        const untrue = explained.filter(
+          ({ formula, source }) =>
+            source &&
+            !formula.includes('\\ge') &&
+            !(Math.abs(texValue(source.formula, source.named) / source.value - 1) < 5e-5),
+        );
+        expect(untrue).toEqual([]);
       }),
-      { numRuns: 3 },
+      { numRuns: 2 },
     );
     const { about, outputs, tuning, sensitivity, avoid } = topology;
     for (const words of [about, outputs, tuning, sensitivity, avoid])
@@ -149,23 +155,25 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
         for (const values of [exact, rounded, off]) {
           const { q } = topology.figures(values);
           if (q !== undefined && !(q > 0 && q < 200)) continue;
-          for (const { of, numbers, source, off: said } of topology.explain(values)) {
+          const explained = topology.explain(values);
+          const unequal = explained.filter(({ numbers }) => {
             const sides = shownSides(numbers);
-            if (sides)
-              expect(Math.abs(sides[0] - sides[1])).toBeLessThan(1e-3 * Math.abs(sides[1]) + 1e-12);
-            // Whatever is claimed of a part or figure is what it is, or is marked as the design's.
-            if (!source) continue;
+            return sides && !(Math.abs(sides[0] - sides[1]) < 1e-3 * Math.abs(sides[1]) + 1e-12);
+          });
+          expect(unequal).toEqual([]);
+          // Whatever is claimed of a part or figure is what it is, or is marked as the design's.
+          const untrue = explained.filter(({ of, numbers, source, off: said }) => {
+            if (!source) return false;
+            if (source.value !== (of in values ? values[of] : source.named[of])) return true;
+            if (said !== undefined) return !said.includes('formula of the design');
             const gives = texValue(source.formula, source.named);
-            expect(source.value).toBe(of in values ? values[of] : source.named[of]);
-            if (said === undefined && !numbers.includes('\\ge'))
-              expect(Math.abs(gives - source.value)).toBeLessThanOrEqual(
-                1e-3 * Math.abs(source.value),
-              );
-            else if (said !== undefined) expect(said).toMatch(/formula of the design/);
-          }
+            const isNear = Math.abs(gives - source.value) <= 1e-3 * Math.abs(source.value);
+            return !numbers.includes('\\ge') && !isNear;
+          });
+          expect(untrue).toEqual([]);
         }
       }),
-      { numRuns: 3 },
+      { numRuns: 2 },
     );
   });
 

@@ -222,7 +222,7 @@ describe('whatever is done to a sheet, what is stored reads back as what is on s
           await storedAsShown();
         },
       ),
-      { numRuns: 30 },
+      { numRuns: 16 },
     );
   }, 120_000);
 });

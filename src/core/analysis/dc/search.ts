@@ -9,6 +9,7 @@ import { CarefulSolver } from '../linear/careful';
 import { ExactMatrix } from '../linear/exact-matrix';
 import { singularError } from '../linear/singular';
 import { Newton } from './newton';
+import { starvedWords } from './starved';
 
 /** Points further apart than this, volts, are different ones. */
 const APART = 1e-3;
@@ -18,7 +19,8 @@ const STARTS = 12;
 /**
  * Finds where a circuit comes to rest. Linear circuits are solved in numbers of two doubles. Others go
  * by Newton's method; where that fails, the nets are first tied to ground through conductances that
- * are then taken away (gmin stepping), then the sources are raised from zero (source stepping; W. J.
+ * are then taken away (gmin stepping), and once more so with the gain of op-amps held
+ * back; then the sources are raised from zero (source stepping; W. J.
  * McCalla, "Fundamentals of Computer-Aided Circuit Simulation", 1988, chapter 5), and last the circuit
  * is let fall into a state as if every net had a capacitor (pseudo-transient continuation; C. T.
  * Kelley, D. E. Keyes, SIAM J. Numer. Anal. 35, 1998): regenerative pairs snap over on the way.
@@ -71,9 +73,9 @@ export class OperatingPointSearch {
     const ways = [
       () => this.newton.settle(x),
       () => this.gminStepping(x),
+      () => this.gminStepping(x, new Float64Array(x.length)),
       () => this.sourceStepping(x),
-      () => this.pseudoTransient(x, 0.3),
-      () => this.pseudoTransient(x, 0.1),
+      ...BOUNDS.map((bound) => () => this.pseudoTransient(x, bound)),
     ];
     for (const way of ways) {
       x.fill(0);
@@ -81,11 +83,10 @@ export class OperatingPointSearch {
     }
     const { culprit, singular } = this.newton;
     if (singular) throw singularError(this.system, singular.unknown, singular.equation, ' at d.c.');
-    throw new ReedError(
-      'convergence',
-      `No operating point was found: ${culprit || 'the circuit'} would not settle. Check its polarity and supply, or give it a resistance in series.`,
-      { part: culprit },
-    );
+    const why =
+      starvedWords(this.system.circuit) ??
+      `${culprit || 'the circuit'} would not settle. Check its polarity and supply, or give it a resistance in series.`;
+    throw new ReedError('convergence', `No operating point was found: ${why}`, { part: culprit });
   }
 
   /**
@@ -138,19 +139,34 @@ export class OperatingPointSearch {
     return x.re;
   }
 
-  private gminStepping(x: Float64Array): boolean {
-    let tie = 1e-2;
-    if (!this.newton.settle(x, { tie })) return false;
+  /**
+   * @param anchor where it is tied to; with one, gain stages of op-amps are held back too, and each
+   *   step begins where the last ones were heading: amplifiers in a loop move far at once
+   */
+  private gminStepping(x: Float64Array, anchor?: Float64Array): boolean {
+    let tie = TIE;
+    // Amplifiers that drive themselves far have to be tied the harder.
+    while (!this.newton.settle(x, { tie, anchor })) {
+      x.fill(0);
+      tie *= 10;
+      if (tie > MOST_TIE) return false;
+    }
     let factor = 10;
+    let before: Tied | undefined;
     while (tie > 1e-13) {
-      const kept = x.slice();
-      if (this.newton.settle(x, { tie: tie / factor })) {
-        tie /= factor;
+      const here = { x: x.slice(), tie };
+      tie /= factor;
+      const settles =
+        (anchor && before && this.newton.settle(onward(x, before, here, tie), { tie, anchor })) ||
+        this.newton.settle(copied(x, here.x), { tie, anchor });
+      if (settles) {
+        before = here;
         factor = Math.min(10, factor * 1.5);
       } else {
-        x.set(kept);
+        tie = here.tie;
+        x.set(here.x);
         factor = Math.sqrt(factor);
-        if (factor < 1.01) return false;
+        if (factor < LEAST_FACTOR) return false;
       }
     }
     return this.newton.settle(x);
@@ -214,6 +230,13 @@ export class OperatingPointSearch {
   }
 }
 
+/** The conductance that nets are tied to ground with at first, and at most, siemens. */
+const TIE = 1e-2;
+const MOST_TIE = 1e4;
+/** Ties that are taken away more slowly than this do not go on. */
+const LEAST_FACTOR = 1.001;
+/** Of a device's voltage in one pass, volts: bold first, for amplifiers that drive themselves far. */
+const BOUNDS = [1, 0.3, 0.1];
 /** Part of the sources that comes up in one step. */
 const RISE = 0.05;
 /** Newton iterations that are spent on falling into a state. */
@@ -221,3 +244,21 @@ const MOST_ITERATIONS = 2500;
 const MOST_UNDETERMINED = 3;
 /** A step that moves no net by more than this has come near a state of rest, volts. */
 const SETTLED = 1e-3;
+
+/** Where a circuit rests with its nets tied. */
+interface Tied {
+  x: Float64Array;
+  tie: number;
+}
+
+function copied(x: Float64Array, from: Float64Array): Float64Array {
+  x.set(from);
+  return x;
+}
+
+/** Sets `x` to where a way leads that went through two points, along the logarithm of the tie. */
+function onward(x: Float64Array, before: Tied, here: Tied, tie: number): Float64Array {
+  const share = Math.log(tie / here.tie) / Math.log(here.tie / before.tie);
+  for (let i = 0; i < x.length; i++) x[i] = here.x[i] + share * (here.x[i] - before.x[i]);
+  return x;
+}
