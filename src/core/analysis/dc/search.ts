@@ -19,11 +19,11 @@ const STARTS = 12;
 /**
  * Finds where a circuit comes to rest. Linear circuits are solved in numbers of two doubles. Others go
  * by Newton's method; where that fails, the nets are first tied to ground through conductances that
- * are then taken away (gmin stepping), and once more so with the gain of op-amps held
- * back; then the sources are raised from zero (source stepping; W. J.
- * McCalla, "Fundamentals of Computer-Aided Circuit Simulation", 1988, chapter 5), and last the circuit
- * is let fall into a state as if every net had a capacitor (pseudo-transient continuation; C. T.
- * Kelley, D. E. Keyes, SIAM J. Numer. Anal. 35, 1998): regenerative pairs snap over on the way.
+ * are then taken away (gmin stepping), and once more with the gain of op-amps held back too; then the
+ * sources are raised from zero (source stepping; W. J. McCalla, "Fundamentals of Computer-Aided Circuit
+ * Simulation", 1988, chapter 5), and last the circuit is let fall into a state as if every net had a
+ * capacitor (pseudo-transient continuation; C. T. Kelley, D. E. Keyes, SIAM J. Numer. Anal. 35, 1998):
+ * regenerative pairs snap over on the way.
  */
 export class OperatingPointSearch {
   readonly equations: LargeSignalEquations;

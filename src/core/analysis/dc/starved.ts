@@ -10,16 +10,14 @@ interface Trade {
 }
 
 function tradeOf(part: Part, terminal: string): Trade {
-  switch (part.kind) {
-    case 'capacitor':
-      return { takes: 0, gives: 0 };
-    case 'op-amp':
-      if (terminal !== 'inPlus' && terminal !== 'inMinus') break;
-      return { takes: part.model === 'ideal' ? 0 : (part.model.biasAmps ?? 0), gives: 0 };
-    case 'ota':
-      if (terminal === 'out') return { takes: 0, gives: part.biasAmps ?? Infinity };
-      return { takes: 0, gives: part.diodeAmps ?? 0 };
-  }
+  if (part.kind === 'capacitor') return { takes: 0, gives: 0 };
+  if (part.kind === 'op-amp' && (terminal === 'inPlus' || terminal === 'inMinus'))
+    return { takes: part.model === 'ideal' ? 0 : (part.model.biasAmps ?? 0), gives: 0 };
+  if (part.kind === 'ota')
+    return {
+      takes: 0,
+      gives: (terminal === 'out' ? part.biasAmps : (part.diodeAmps ?? 0)) ?? Infinity,
+    };
   return { takes: 0, gives: Infinity };
 }
 
