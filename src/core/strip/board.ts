@@ -147,6 +147,18 @@ export function holesUnder({ from, to }: Omit<Link, 'net'>): Hole[] {
   }));
 }
 
+/** Parts whose bodies a link passes beneath: it is soldered before them. */
+export const partsOver = (
+  link: Omit<Link, 'net'>,
+  components: readonly Component[],
+  parts: Board['parts'],
+): string[] => {
+  const under = new Set(holesUnder(link).map(keyOf));
+  return components
+    .filter((c) => bodyHoles(c, parts[c.id]).some((hole) => under.has(keyOf(hole))))
+    .map((c) => c.id);
+};
+
 /** A key of a hole within any board that is planned here. */
 export const keyAt = (row: number, col: number): number => row * 1000 + col;
 export const keyOf = ({ row, col }: Hole): number => keyAt(row, col);

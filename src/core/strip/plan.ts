@@ -22,8 +22,9 @@ const COSTS = {
   wrong: 1000,
   link: 6,
   linkHole: 0.4,
-  /** A hole of a link over a body, where it has to be soldered before the part. */
-  over: 3,
+  /** A hole of a link beneath a body, where it has to be soldered first, or over what is soldered. */
+  under: 3,
+  over: 2,
   cut: 2,
   spanHole: 0.6,
   hole: 0.5,
@@ -55,7 +56,7 @@ export function costOf(
 ): number {
   const holders = new Set<number>();
   const bodies = new Set<number>();
-  let [wrong, spans, over] = [0, 0, 0];
+  let [wrong, spans] = [0, 0];
   let [top, bottom, left, right] = [Infinity, -Infinity, Infinity, -Infinity];
   for (const c of components) {
     const standing = parts[c.id];
@@ -79,16 +80,21 @@ export function costOf(
     COSTS.hole * (bottom - top + 1) * (right - left + 1);
   if (room >= limit) return room;
   const { cuts, links, tight, apart } = wired(components, { ...ROOM, parts });
-  let long = 0;
+  for (const { from, to } of links) holders.add(keyOf(from)).add(keyOf(to));
+  let [long, under, over] = [0, 0, 0];
   for (const link of links) {
     long += Math.abs(link.from.row - link.to.row) + Math.abs(link.from.col - link.to.col);
-    for (const hole of holesUnder(link)) if (bodies.has(keyOf(hole))) over++;
+    for (const hole of holesUnder(link)) {
+      if (bodies.has(keyOf(hole))) under++;
+      else if (holders.has(keyOf(hole))) over++;
+    }
   }
   return (
     room +
     COSTS.wrong * (tight + apart) +
     COSTS.link * links.length +
     COSTS.linkHole * long +
+    COSTS.under * under +
     COSTS.over * over +
     COSTS.cut * cuts.length
   );

@@ -4,7 +4,7 @@ import { cellOf } from '@/core/cells';
 import { makeCircuit } from '@/core/circuit/schema';
 import { SOURCE, UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { toItsEnd } from '@/core/to-its-end';
-import type { Board, Component, Standing } from './board';
+import { partsOver, type Board, type Component, type Standing } from './board';
 import { boardFaults, holeWords } from './check';
 import { componentsOf } from './components';
 import { costOf, planned, wiredBoard } from './plan';
@@ -115,6 +115,25 @@ describe('a board laid by hand', () => {
     expect(faults.map((f) => f.words).join(' ')).toMatch(words);
     for (const { holes } of faults) expect(holeWords(holes[0])).toMatch(/row \d+, hole \d+/);
   });
+});
+
+test('a link beneath a part is told by the part', () => {
+  const parts = {
+    R1: { at: { row: 0, col: 2 }, turn: 0, span: 6 },
+    C1: { at: { row: 3, col: 0 }, turn: 3, span: 4 },
+  } satisfies Board['parts'];
+  const standing = RC.filter((c) => c.id in parts);
+  const across = { from: { row: 1, col: 1 }, to: { row: 5, col: 1 } };
+  expect(partsOver(across, standing, parts)).toEqual(['C1']);
+  expect(partsOver({ ...across, to: { row: 2, col: 1 } }, standing, parts)).toEqual([]);
+  // Slanting, it goes by the nearest holes.
+  expect(
+    partsOver(
+      { from: { row: 2, col: 0 }, to: { row: 4, col: 4 } },
+      RC.filter((c) => c.id in parts),
+      parts,
+    ).sort(),
+  ).toEqual(['C1', 'R1']);
 });
 
 test('however parts stand, what needs neither more room nor another hole is wired rightly', () => {

@@ -38,6 +38,7 @@ export function StripBoard({ components, board, faults, mirrored, chosen, onChoo
       width={`${((cols + 1.8) * PITCH_MM).toFixed(2)}mm`}
       height={`${((rows + 1.8) * PITCH_MM).toFixed(2)}mm`}
       role="group"
+      data-copper={mirrored || undefined}
       aria-label={`Board of ${rows} strips, ${cols} holes each, seen from the ${mirrored ? 'copper' : 'parts'}`}
     >
       {Array.from({ length: rows }, (_, row) => (
@@ -192,6 +193,7 @@ function Part(props: PartProps) {
         x={middle}
         y={centre + 0.22}
         textAnchor="middle"
+        data-long={word.length > 3 || undefined}
         transform={upright ? `rotate(-90 ${middle} ${centre})` : undefined}
       >
         {word}

@@ -5,10 +5,11 @@ import { useEffect, useRef, useState } from 'react';
 import { messageOf } from '@/core/errors';
 import { formatFixed } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
-import type { Board } from '@/core/strip/board';
+import { partsOver, type Board, type Component } from '@/core/strip/board';
 import { holeWords } from '@/core/strip/check';
 import { openSheet } from '@/store/session-storage';
 import { redo, undo, useSheet } from '@/store/sheet-session';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { usePreferences } from '@/store/preferences';
 import { engine } from '@/workers/engine';
 import { Unopened } from '../sheet/unopened';
@@ -16,7 +17,7 @@ import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt } from '../shell/tell';
 import { PITCH_MM, StripBoard } from './strip-board';
-import { keepBoard, useBoard } from './use-board';
+import { keepBoard, sizeBoard, useBoard } from './use-board';
 import styles from './strip.module.css';
 
 /** A stripboard for a sheet: planned by search, moved by hand, checked along its copper, printed to size. */
@@ -104,7 +105,7 @@ export function Stripboard({ sheet }: { sheet: Sheet }) {
             />
             <div className={styles.ruler}>50 mm, if it is printed to size</div>
           </div>
-          <Beside board={board} faults={faults.map((f) => f.words)} />
+          <Beside components={components} board={board} faults={faults.map((f) => f.words)} />
         </div>
       )}
     </div>
@@ -120,17 +121,34 @@ function Size({ board, parts }: { board: Board | null; parts: number }) {
         turns and stretches them.
       </p>
     );
+  const count = (side: 'rows' | 'cols', label: string) => (
+    <EditableQuantity
+      label={label}
+      shown={String(board[side])}
+      value={board[side]}
+      kind="ratio"
+      mark={mark}
+      width={56}
+      onCommit={(holes) => sizeBoard(side, holes!)}
+    />
+  );
   const mm = (holes: number) => formatFixed(holes * PITCH_MM, 0, mark);
   return (
     <p>
-      {board.rows} strips of {board.cols} holes, {mm(board.cols)} by {mm(board.rows)} mm;{' '}
-      {board.cuts.length} cuts, {board.links.length} links
+      {count('rows', 'Strips')} strips of {count('cols', 'Holes of a strip')} holes,{' '}
+      {mm(board.cols)} by {mm(board.rows)} mm; {board.cuts.length} cuts, {board.links.length} links
     </p>
   );
 }
 
+interface BesideProps {
+  components: readonly Component[];
+  board: Board;
+  faults: readonly string[];
+}
+
 /** What is right or wrong, and what there is to do. */
-function Beside({ board, faults }: { board: Board; faults: readonly string[] }) {
+function Beside({ components, board, faults }: BesideProps) {
   return (
     <aside className={styles.side} aria-label="Check and lists">
       <div role="status">
@@ -154,11 +172,16 @@ function Beside({ board, faults }: { board: Board; faults: readonly string[] }) 
       </ol>
       <h2>Links</h2>
       <ol>
-        {board.links.map(({ from, to }) => (
-          <li key={`${holeWords(from)} ${holeWords(to)}`}>
-            {holeWords(from)} to {holeWords(to)}
-          </li>
-        ))}
+        {board.links.map((link) => {
+          const words = `${holeWords(link.from)} to ${holeWords(link.to)}`;
+          const over = partsOver(link, components, board.parts);
+          return (
+            <li key={words}>
+              {words}
+              {over.length > 0 && `, under ${over.join(' and ')}: solder it first`}
+            </li>
+          );
+        })}
       </ol>
       <p className={styles.keys}>
         Drag a part, or move it by the arrow keys while it is chosen; T turns it, + and − stretch

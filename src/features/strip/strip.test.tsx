@@ -55,7 +55,9 @@ async function planned() {
 test('a board is planned, right along its copper, and lists what there is to cut and to link', async () => {
   await planned();
   expect(screen.getByRole('status').textContent).toMatch(/copper joins what the circuit joins/);
-  expect(screen.getByText(/strips of \d+ holes, \d+ by \d+ mm; \d+ cuts, \d+ links/)).toBeTruthy();
+  expect(screen.getByRole('banner').textContent).toMatch(
+    /\d+ strips of \d+ holes, \d+ by \d+ mm; \d+ cuts, \d+ links/,
+  );
   expect(screen.getAllByText(/^row \d+, hole \d+$/).length).toBeGreaterThan(0);
   for (const name of ['R1', 'C1', 'A1', 'wire in', 'wire out', 'wire ground'])
     expect(part(name)).toBeTruthy();
@@ -84,6 +86,23 @@ test('parts are moved, turned and stretched by keys, checked at once, and put ba
   act(undo);
   expect(at('R1')).toEqual(before);
   expect(screen.getByRole('status').textContent).toMatch(/copper joins/);
+}, 30_000);
+
+test('a board is cut to another size by typing it, in whole holes', async () => {
+  await planned();
+  const strips = () => screen.getByRole('button', { name: /^Strips:/ });
+  await user.click(strips());
+  await user.keyboard('30{Enter}');
+  expect(present().stripboard!.rows).toBe(30);
+  await user.click(strips());
+  await user.keyboard('7.5{Enter}');
+  expect(screen.getByText(/from 2 to 120 strips, in whole numbers/)).toBeTruthy();
+  await user.keyboard('{Escape}');
+  await user.click(strips());
+  await user.keyboard('2{Enter}');
+  expect(screen.getAllByText(/stands beside the board/).length).toBeGreaterThan(0);
+  act(undo);
+  expect(screen.getByText(/copper joins what the circuit joins/)).toBeTruthy();
 }, 30_000);
 
 test('a circuit that has changed since is told, not shown on the old board', async () => {

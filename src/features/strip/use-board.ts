@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { messageOf, ReedError } from '@/core/errors';
 import { boardComponents } from '@/core/sheet/stripboard';
-import type { Sheet } from '@/core/sheet/schema';
+import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import type { Board, Component, Standing } from '@/core/strip/board';
 import { boardFaults, type BoardFault } from '@/core/strip/check';
 import { wiredBoard } from '@/core/strip/plan';
@@ -16,6 +16,8 @@ export interface OpenBoard {
   changed: { come: string[]; gone: string[] } | null;
   problem: string | null;
 }
+
+const LEAST_HOLES = 2;
 
 const NONE = { components: [], board: null, faults: [], changed: null };
 
@@ -49,6 +51,16 @@ export function useBoard(sheet: Sheet): OpenBoard {
 /** A planned board becomes the sheet’s. */
 export function keepBoard({ rows, cols, parts }: Board): void {
   edit(() => ({ stripboard: { rows, cols, parts: { ...parts } } }));
+}
+
+/** A board cut larger or smaller; what then stands beside it is said. */
+export function sizeBoard(side: 'rows' | 'cols', holes: number): void {
+  if (!Number.isInteger(holes) || holes < LEAST_HOLES || holes > SHEET_LIMITS.holes)
+    throw new ReedError(
+      'range',
+      `A board has from ${LEAST_HOLES} to ${SHEET_LIMITS.holes} ${side === 'rows' ? 'strips' : 'holes to a strip'}, in whole numbers.`,
+    );
+  edit(({ stripboard }) => (stripboard ? { stripboard: { ...stripboard, [side]: holes } } : {}));
 }
 
 /** One part somewhere else, turned or stretched. */
