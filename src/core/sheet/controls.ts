@@ -2,6 +2,7 @@ import { THERMAL_VOLTS } from '@/core/constants';
 import { along } from '@/core/numeric/along';
 import { convertedOctaves } from '@/core/synth/converter';
 import type { PartData } from '@/core/topologies/instantiate';
+import { quantityOfPart } from './stage';
 import type { Control, SheetDesign, Stage, Way } from './schema';
 
 type Move = Control['moves'][number];
@@ -57,6 +58,66 @@ const MIDDLE = 0.5;
 
 /** A control that is driven as it stands. */
 export const withoutConverter = ({ converter: _, ...control }: Control): Control => control;
+
+/** Whether a control sets the value of a part. */
+export const isMoved = (controls: readonly Control[], stage: Stage, part: string): boolean =>
+  moverOf(controls, stage, part) !== undefined;
+
+/** The control that sets the value of a part, and how. */
+export function moverOf(
+  controls: readonly Control[],
+  stage: Stage,
+  part: string,
+): { control: Control; move: Move } | undefined {
+  const main = quantityOfPart(stage, part)?.name;
+  for (const control of controls)
+    for (const move of control.moves)
+      if (move.stage === stage.id && move.part === part && move.quantity === main)
+        return { control, move };
+  return undefined;
+}
+
+/** Controls of a sheet that a stage has left: what moved nothing else goes with it. */
+export const leftBy = (controls: readonly Control[], stage: string): Control[] =>
+  controls.flatMap((control) => {
+    const moves = control.moves.filter((m) => m.stage !== stage);
+    if (moves.length === control.moves.length) return [control];
+    return moves.length > 0 ? [{ ...control, moves }] : [];
+  });
+
+/** Controls of a sheet that move the copy of a stage as they move the stage. */
+export const withCopyMoved = (
+  controls: readonly Control[],
+  stage: string,
+  copy: string,
+): Control[] =>
+  controls.map((control) => ({
+    ...control,
+    moves: [
+      ...control.moves,
+      ...control.moves.filter((m) => m.stage === stage).map((m) => ({ ...m, stage: copy })),
+    ],
+  }));
+
+/**
+ * The place of its travel at which a control sets a quantity to a value, found between its ends.
+ *
+ * @returns nothing where it never does
+ */
+export function placeFor(control: Control, move: Move, value: number): number | undefined {
+  const at = (place: number) => movedTo(move, placeOf({ ...control, at: place })) - value;
+  let [low, high] = [0, 1];
+  const sign = Math.sign(at(0));
+  if (sign === 0) return 0;
+  if (Math.sign(at(1)) === sign) return undefined;
+  for (let n = 0; n < HALVINGS; n++) {
+    const middle = (low + high) / 2;
+    if (Math.sign(at(middle)) === sign) low = middle;
+    else high = middle;
+  }
+  return high;
+}
+const HALVINGS = 50;
 
 /** What the controls of a sheet set in one stage: quantities by part. */
 export function movedParts(

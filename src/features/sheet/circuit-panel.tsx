@@ -6,7 +6,7 @@ import type { Point } from '@/core/drawing/drawing';
 import type { PartLabel } from '@/core/drawing/labels';
 import { printPart } from '@/core/parts/quantities';
 import type { EvaluatedStage } from '@/core/sheet/evaluate';
-import { movedParts } from '@/core/sheet/controls';
+import { isMoved, movedParts } from '@/core/sheet/controls';
 import { composeDrawing, composedId, splitComposedId } from '@/core/sheet/path-drawing';
 import { partNames } from '@/core/sheet/path-circuit';
 import type { Sheet, Stage, StagePart } from '@/core/sheet/schema';
@@ -75,7 +75,9 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
   const selected = partId ? splitComposedId(partId) : null;
   const selectedStage = selected && stages.find((s) => s.id === selected.stageId);
   const tryable =
-    selectedStage && selected.part in valuesOf(selectedStage)
+    selectedStage &&
+    selected.part in valuesOf(selectedStage) &&
+    !isMoved(controls, selectedStage, selected.part)
       ? { stage: selectedStage, part: selected.part }
       : null;
   const said = useUi((s) => s.grafting);
@@ -93,9 +95,16 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
   }, []);
   const editor = useCallback(
     (id: string) => (
-      <ValueEditor key={id} id={id} stages={stages} name={labels[id]?.name} onValue={setValue} />
+      <ValueEditor
+        key={id}
+        id={id}
+        stages={stages}
+        name={labels[id]?.name}
+        moved={controlled}
+        onValue={setValue}
+      />
     ),
-    [stages, labels],
+    [stages, labels, controlled],
   );
   return (
     <section className={styles.panel} aria-label="Circuit">

@@ -11,11 +11,13 @@ interface Props {
   /** Those that are drawn. */
   stages: readonly Stage[];
   name: string | undefined;
+  /** What controls set, by part and quantity, where there are any: the field begins with that. */
+  moved?: (stage: Stage) => ReadonlyMap<string, Readonly<Record<string, number>>>;
   onValue: (stageId: string, part: string, value: number) => void;
 }
 
 /** The field that stands in the place of a part's value. */
-export function ValueEditor({ id, stages, name, onValue }: Props) {
+export function ValueEditor({ id, stages, name, moved, onValue }: Props) {
   const mark = usePreferences((p) => p.mark);
   const { stageId, part } = splitComposedId(id);
   const stage = stages.find((s) => s.id === stageId);
@@ -24,7 +26,7 @@ export function ValueEditor({ id, stages, name, onValue }: Props) {
   return (
     <QuantityInput
       label={`Value of ${name ?? part}`}
-      value={valuesOf(stage)[part]}
+      value={moved?.(stage).get(part)?.[quantity.name] ?? valuesOf(stage)[part]}
       kind={quantity.quantity}
       mark={mark}
       onCommit={(value) => onValue(stageId, part, value!)}

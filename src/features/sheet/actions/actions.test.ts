@@ -3,7 +3,10 @@ import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { movePart, partIn, standOf } from '@/core/drawing/grow/change';
 import { isPart, isPort } from '@/core/drawing/drawing';
 import { DRIVER } from '@/core/library/testing';
+import { cellOf } from '@/core/cells';
+import { movedParts } from '@/core/sheet/controls';
 import { makeStage } from '@/core/sheet/make';
+import { voiceSheet } from '@/core/sheet/voice';
 import type { Sheet, Way } from '@/core/sheet/schema';
 import {
   designedAs,
@@ -15,7 +18,7 @@ import {
 } from '@/core/sheet/stage';
 import { TOPOLOGIES, topologyOf } from '@/core/topologies';
 import { redo, undo } from '@/store/sheet-session';
-import { closeNow, LOW_PASS, newSheet, openNow, present, stages } from '@/testing/open-sheet';
+import { AT, closeNow, LOW_PASS, newSheet, openNow, present, stages } from '@/testing/open-sheet';
 import { changeAsk, changeTopologies, setTitle, takeAsk } from './ask';
 import { addControl, removeControl, setControl } from './controls';
 import { setLoad, setSource } from './ends';
@@ -185,6 +188,34 @@ describe('stages', () => {
     expect(stages()[3].bypassed).toBe(true);
     oneStep(() => removeStage(first));
     expect(ids()).not.toContain(first);
+  });
+
+  test('controls follow a cell: its copy moves with it, and what moves nothing goes', () => {
+    const cell = cellOf('ota-cascade')!;
+    const ends = { source: { name: 'a', ohms: 1e3, volts: 1 }, load: { name: 'b', ohms: 1e5 } };
+    openNow(voiceSheet({ id: 'v', title: 'V', at: AT, cell, ...cell.usual, ...ends }));
+    const before = present().controls;
+    oneStep(() => duplicateStage('s1'));
+    const [, copy] = ids();
+    present().controls.forEach(({ moves }, k) => {
+      expect(moves).toHaveLength(2 * before[k].moves.length);
+      expect(moves.filter((m) => m.stage === copy)).toHaveLength(before[k].moves.length);
+    });
+    oneStep(() => removeStage(copy));
+    expect(present().controls).toEqual(before);
+
+    // A value that a control moves is set by where the control stands.
+    const [{ id, moves }] = before;
+    const { part, quantity, from, to } = moves[0];
+    const wanted = Math.sqrt(from * to);
+    oneStep(() => setValue('s1', part, wanted));
+    const { at } = present().controls.find((c) => c.id === id)!;
+    const set = movedParts(present(), present().ways[0], stages()[0]).get(part)!;
+    expect(set[quantity] / wanted).toBeCloseTo(1, 6);
+    expect(at).toBeGreaterThan(0);
+    refused(() => setValue('s1', part, 1000 * to), /moves .*, from .* to .*, and never to/);
+    oneStep(() => removeStage('s1'));
+    expect(present().controls).toEqual([]);
   });
 
   test.each([-1, 2, 99])('to place %d nothing is moved', (to) => {

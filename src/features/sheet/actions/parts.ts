@@ -1,19 +1,37 @@
 import { ReedError } from '@/core/errors';
+import { inWords } from '@/core/quantity/format';
 import { realValues } from '@/core/sheet/real-values';
 import { refit } from '@/core/sheet/make';
+import { moverOf, placeFor } from '@/core/sheet/controls';
 import { exactValues } from '@/core/sheet/exact';
-import { designedAs, withValue } from '@/core/sheet/stage';
+import { designedAs, quantityOfPart, withValue } from '@/core/sheet/stage';
 import type { Deviations, PartChoices, StagePart, Supply } from '@/core/sheet/schema';
+import { quoted } from '@/core/text';
 import { edit } from '@/store/sheet-session';
 import { withStage } from './within';
 
+/** A value of a part; where a control moves it, the control is set to where it has that value. */
 export function setValue(stageId: string, part: string, value: number, group?: string): void {
   if (!(value > 0))
     throw new ReedError(
       'range',
       `${part} must be greater than zero: no part has the value ${value}.`,
     );
-  edit((c) => withStage(c, stageId, (s) => withValue(s, part, value)), group);
+  edit((c) => {
+    const stage = c.ways.flatMap((w) => w.stages).find((s) => s.id === stageId);
+    const mover = stage && moverOf(c.controls, stage, part);
+    if (!mover) return withStage(c, stageId, (s) => withValue(s, part, value));
+    const { control, move } = mover;
+    const at = placeFor(control, move, value);
+    if (at === undefined) {
+      const words = (x: number) => inWords(x, quantityOfPart(stage, part)!.quantity);
+      throw new ReedError(
+        'range',
+        `${quoted(control.name)} moves ${part}, from ${words(move.from)} to ${words(move.to)}, and never to ${words(value)}: remove it first.`,
+      );
+    }
+    return { controls: c.controls.map((k) => (k.id === control.id ? { ...k, at } : k)) };
+  }, group);
 }
 
 /** Take a value that a reading was solved for. */

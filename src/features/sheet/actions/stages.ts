@@ -5,6 +5,7 @@ import { freshStageId, makeStage } from '@/core/sheet/make';
 import { outputsOf } from '@/core/sheet/stage';
 import { ReedError } from '@/core/errors';
 import { cellStage } from '@/core/sheet/voice';
+import { leftBy, withCopyMoved } from '@/core/sheet/controls';
 import { cutOffControlOf } from '@/core/sheet/cut-off-control';
 import { newId } from '@/store/ids';
 import type { Topology } from '@/core/topologies/topology';
@@ -54,12 +55,19 @@ export function duplicateStage(id: string): void {
     const way = c.ways[WAY];
     const own = way.stages.find((s) => s.id === id);
     if (!own) return {};
-    return withStageAfter(c, id, { ...own, id: freshStageId(way), origin: 'hand' });
+    const copy = freshStageId(way);
+    return {
+      ...withStageAfter(c, id, { ...own, id: copy, origin: 'hand' }),
+      controls: withCopyMoved(c.controls, id, copy),
+    };
   });
 }
 
 export function removeStage(id: string): void {
-  edit((c) => withWay(c, (way) => ({ ...way, stages: way.stages.filter((s) => s.id !== id) })));
+  edit((c) => ({
+    ...withWay(c, (way) => ({ ...way, stages: way.stages.filter((s) => s.id !== id) })),
+    controls: leftBy(c.controls, id),
+  }));
 }
 
 export function toggleBypass(id: string): void {
