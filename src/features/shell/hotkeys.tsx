@@ -41,6 +41,17 @@ export function HotkeyBindings() {
     );
 }
 
+/** What is typed into; fields that are pressed or slid take no letters. */
+const TYPED =
+  'input:not([type=radio], [type=checkbox], [type=range], [role=slider], [readonly]), textarea, select, [role=textbox], [role=searchbox], [role=spinbutton], [contenteditable=true]';
+/** Menus and lists, where letters may mean an entry; one that is just closing keeps the focus for a moment. */
+const LISTED = '[role^=menuitem], [role=option]';
+
+function isTakenBy(target: EventTarget | null, keys: string): boolean {
+  if (!(target instanceof Element)) return false;
+  return target.matches(TYPED) || (!keys.startsWith('mod+') && target.matches(LISTED));
+}
+
 /** Letters and signs are matched by what they print; chords by the key that is struck. */
 function Binding({ command, keys }: { command: Command; keys: string }) {
   const prints = !keys.includes('+');
@@ -56,8 +67,8 @@ function Binding({ command, keys }: { command: Command; keys: string }) {
       useKey: prints,
       // A sign may need Shift or another key on some keyboards; what counts is that it was typed.
       ignoreModifiers: keys === '?',
-      // A slider takes arrows, and letters mean there what they mean elsewhere.
-      enableOnFormTags: keys === 'mod+k' || ['slider'],
+      enableOnFormTags: true,
+      ignoreEventWhen: ({ target }) => keys !== 'mod+k' && isTakenBy(target, keys),
     },
     [command],
   );

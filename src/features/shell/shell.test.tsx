@@ -79,6 +79,41 @@ describe('commands', () => {
     expect(keep.run).toHaveBeenCalledTimes(1);
   });
 
+  test('answer on what is pressed but not typed into, such as a menu that is just closing', () => {
+    shown();
+    render(
+      <>
+        <input type="radio" aria-label="One of two" />
+        <input
+          readOnly
+          role="combobox"
+          aria-label="A choice"
+          aria-controls=""
+          aria-expanded={false}
+        />
+        <div role="menu">
+          <div role="menuitem" tabIndex={-1}>
+            Kind
+          </div>
+        </div>
+      </>,
+    );
+    const on = (name: string, role: string, key: string, more: object = {}) =>
+      fireEvent.keyDown(screen.getByRole(role, { name }), {
+        key,
+        code: `Key${key.toUpperCase()}`,
+        ...more,
+      });
+    on('One of two', 'radio', 'k');
+    on('One of two', 'radio', 'z', { ctrlKey: true });
+    on('A choice', 'combobox', 'z', { ctrlKey: true });
+    on('Kind', 'menuitem', 'z', { ctrlKey: true });
+    // A letter may mean an entry there.
+    on('Kind', 'menuitem', 'k');
+    expect(keep.run).toHaveBeenCalledTimes(1);
+    expect(undo.run).toHaveBeenCalledTimes(3);
+  });
+
   test('a form on its way to the screen is waited for', () => {
     shown();
     act(() => useShell.setState({ coming: 1 }));
