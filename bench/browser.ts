@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { chromium, type Page } from 'playwright-core';
 import { line, percentile, report } from './measure';
+import { benchPlaying } from './playing';
 import { benchStream } from './stream';
 
 const PORT = 4397;
@@ -66,6 +67,7 @@ export async function benchBrowser(): Promise<void> {
       line('  p95', percentile(times, 0.95), 'ms');
     }
     await benchStream(page, url);
+    await benchPlaying(page, url);
   } finally {
     await browser.close();
     server.kill();

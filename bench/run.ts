@@ -6,12 +6,27 @@ import { benchLargeSignal } from './large-signal';
 import { benchListen } from './listen';
 import { benchWeighUp } from './weigh';
 
-/** `npm run bench`: medians and ratios, printed and never asserted. `npm run bench -- engine` leaves the browser out. */
-benchAc();
-benchSpread();
-benchLargeSignal();
-benchListen();
-benchWeighUp();
-benchFit();
-benchCrossover();
-if (!process.argv.includes('engine')) void benchBrowser();
+const BENCHES: Readonly<Record<string, () => void | Promise<void>>> = {
+  ac: benchAc,
+  spread: benchSpread,
+  'large-signal': benchLargeSignal,
+  listen: benchListen,
+  'weigh-up': benchWeighUp,
+  fit: benchFit,
+  crossover: benchCrossover,
+  browser: benchBrowser,
+};
+
+/**
+ * `npm run bench`: medians and ratios, printed and never asserted; `npm run bench -- fit listen` runs
+ * those alone, and `engine` all but the browser’s.
+ */
+const asked = process.argv.slice(2);
+const isAsked = (name: string) =>
+  asked.length === 0 || asked.includes(name) || (asked.includes('engine') && name !== 'browser');
+const unknown = asked.filter((name) => name !== 'engine' && !(name in BENCHES));
+if (unknown.length > 0)
+  throw new Error(
+    `There is no benchmark “${unknown.join('”, “')}”: ${Object.keys(BENCHES).join(', ')}.`,
+  );
+for (const [name, bench] of Object.entries(BENCHES)) if (isAsked(name)) await bench();

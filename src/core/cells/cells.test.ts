@@ -48,6 +48,17 @@ describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
     }
   });
 
+  test('holds with real op-amps too: their inputs the right way round', () => {
+    for (const cutOff of [0, 0.5]) {
+      const at = place(cutOff, 0.3);
+      const { q } = cell.textbook(valuesOfPlan(cell, plan, at));
+      const [row] = [...tune(() => circuitOfPlan(cell, plan, at, FET_INPUT), 'out', [0])];
+      expect(row.stable).toBe(true);
+      // Of the usual range, three megahertz are far away.
+      if (q !== undefined && q > 0.5) expect(row.q! / q).toBeCloseTo(1, 0);
+    }
+  });
+
   const sings = cell.textbook(valuesOfPlan(cell, plan, place(0.6, 0.5))).singsAt !== undefined;
   if (sings)
     test('begins to sing where its textbook says', () => {

@@ -122,7 +122,7 @@ export const otaFeedbackBuffer = arranged({
   drawing: sketch(`${CORE}
     op-amp A1 38,10 plus / 38,12 37,12 37,15 43,15 43,11 / 42,11 52,11
     46,11 46,6 44,6 / potentiometer P1 40,6 right flipped / 40,6 38,6 38,7 / ground 38,7
-    42,4 42,1 36,1 / op-amp A3 36,1 left flipped / 32,0 20,0 20,4 / 36,-1 37,-1 37,-5 36,-5 / resistor RF 36,-5 left / 32,-5 30,-5 30,0
+    42,4 42,1 36,1 / op-amp A3 36,1 plus left / 32,0 20,0 20,4 / 36,-1 37,-1 37,-5 36,-5 / resistor RF 36,-5 left / 32,-5 30,-5 30,0
     37,-5 39,-5 / resistor RG 39,-5 right / 43,-5 44,-5 44,-4 / ground 44,-4
     op-amp A2 52,11 plus / 56,12 62,12 / out 62,12 / 52,13 51,13 51,17 52,17 / resistor R3 52,17 right / 56,17 58,17 58,12
     51,17 51,18 / resistor R4 51,18 down left / ground 51,22`),

@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import katex from 'katex';
 import { acResponse } from '@/core/analysis/ac/ac';
+import { polesAndZeros } from '@/core/analysis/poles/poles';
+import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { makeCircuit } from '@/core/circuit/schema';
+import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { pinsOf } from '@/core/drawing/drawing';
 import { TOPOLOGIES } from './index';
 import { instantiate, withValues, netsOfTopology, valuedParts } from './instantiate';
@@ -16,14 +19,22 @@ import { isFlat, transferOf, type StageFigures, type Topology, type Values } fro
 /** Orders of one family share their code: the lowest and the highest get every run, the others a few. */
 const runsOf = (topology: Topology) => (topology.order > 4 ? 3 : topology.order > 2 ? 8 : 20);
 
-function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
+function circuitOf(topology: Topology, values: Values, opAmp: unknown) {
   const parts = instantiate(topology.drawing, {
-    dataOf: withValues(values, 'ideal'),
+    dataOf: withValues(values, opAmp),
     partName: (id) => id,
     netName: (net) => net,
   });
-  const source = { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 } as const;
-  return acResponse(makeCircuit([source, ...parts]), { frequenciesHz, probes: ['out'] }).probes.out;
+  return makeCircuit([UNIT_SOURCE, ...parts]);
+}
+
+const FET_INPUT = OP_AMPS.find((m) => m.name.startsWith('FET-input'))!.model;
+/** So slow that three megahertz bear on nothing. */
+const SLOW_HZ = 100;
+
+function solve(topology: Topology, values: Values, frequenciesHz: number[]) {
+  const circuit = circuitOf(topology, values, 'ideal');
+  return acResponse(circuit, { frequenciesHz, probes: ['out'] }).probes.out;
 }
 
 /** The solved circuit must be what the figures promise, from far below to far above. */
@@ -60,6 +71,19 @@ describe.each(TOPOLOGIES.map((t) => [t.id, t] as const))('%s', (_, topology) => 
       { numRuns },
     );
   });
+
+  if (topology.opAmps > 0)
+    test('rests with real op-amps too: their inputs the right way round', () => {
+      fc.assert(
+        fc.property(designable(topology), (ask) => {
+          const values = topology.design({ ...ask, f0Hz: Math.min(ask.f0Hz, SLOW_HZ) });
+          expect(polesAndZeros(circuitOf(topology, values, FET_INPUT), 'out').verdict).toBe(
+            'stable',
+          );
+        }),
+        { numRuns: 2 },
+      );
+    });
 
   test('values -> figures -> values comes back', () => {
     fc.assert(
