@@ -63,6 +63,19 @@ describe('a wave that comes round', () => {
     },
   );
 
+  test('nets beside it are of the very same cycle, even where it sings by itself', () => {
+    const singing = pathCircuit(turnedTo(VOICE, RESONANCE.id, 1), 0, 'built');
+    const run = new SteadyRun(singing, UNIT_SOURCE.id, 'out', 300, ['0', 'out', 'in', 'out']);
+    const { volts, also, repeats } = run.cycle({ wave: 'square', volts: 0.01 });
+    expect(repeats).toBe(false);
+    expect(also[0].every((v) => v === 0)).toBe(true);
+    expect(also[1]).toEqual(volts);
+    expect(also[3]).toEqual(volts);
+    // The source holds its net but for what its own resistance takes.
+    expect(also[2][CYCLE / 4]).toBeCloseTo(0.01, 3);
+    expect(also[2][(3 * CYCLE) / 4]).toBeCloseTo(-0.01, 3);
+  });
+
   test('is what the engine’s own steady state is', () => {
     const circuit = pathCircuit(VOICE, 0, 'built');
     const { thd, volts } = harmonics(circuit, { probe: 'out', frequencyHz: 300, amplitude: 10 });

@@ -43,13 +43,15 @@ export async function scopeLens(
     if (id === 'ideal') return {};
     if (id === 'built') nets = namedNets(circuit);
     const there = new Set(netsOf(circuit));
-    const probes = [...new Set(['in', 'out', ...asked])].filter((net) => there.has(net));
-    const cycleOf = (probe: string) => {
-      const cycle = new SteadyRun(circuit, UNIT_SOURCE.id, probe, hz).cycle({ wave, volts });
-      repeats &&= cycle.repeats;
-      return cycle.volts;
-    };
-    return Object.fromEntries(probes.map((probe) => [probe, cycleOf(probe)]));
+    const [probe, ...also] = [...new Set(['in', 'out', ...asked])].filter((net) => there.has(net));
+    // One run of all: where it sings by itself, they must be of the same cycle.
+    const run = new SteadyRun(circuit, UNIT_SOURCE.id, probe, hz, also);
+    const cycle = run.cycle({ wave, volts });
+    repeats &&= cycle.repeats;
+    return Object.fromEntries([
+      [probe, cycle.volts],
+      ...also.map((net, i): [string, Float64Array] => [net, cycle.also[i]]),
+    ]);
   });
   const seconds = Float64Array.from({ length: CYCLE + 1 }, (_, k) => k / CYCLE / hz);
   return { seconds, nets, layers, repeats };

@@ -21,6 +21,8 @@ export interface PlayerOptions {
   /** The source whose volts are given, step by step. */
   source: string;
   probe: string;
+  /** Nets that are written down beside it. */
+  also?: readonly string[];
   /** Length of a step, seconds. */
   seconds: number;
 }
@@ -37,12 +39,15 @@ const MOST_REFUSALS = 64;
  */
 export class Player {
   private readonly search: OperatingPointSearch;
+  /** Unknowns that compiled steps write down. */
+  private readonly written: readonly number[];
   private readonly stepper: Stepper;
   private readonly rest: Float64Array;
   private readonly rows: { row: number; sign: number }[];
   private readonly rhs: Float64Array;
   private readonly drive: Drive;
-  private readonly unknown: number;
+  /** Of the probe and of what is written down beside it; -1 for ground. */
+  private readonly unknowns: readonly number[];
   private kernel: CompiledSteps | undefined;
   private inside = false;
   private refusals = 0;
@@ -60,7 +65,8 @@ export class Player {
     const played = withOpenSource(circuit, options.source);
     checkWiring(played, 'dc');
     const system = compile(played, 'large-signal');
-    this.unknown = netUnknown(system, options.probe);
+    this.unknowns = [options.probe, ...(options.also ?? [])].map((net) => netUnknown(system, net));
+    this.written = [...new Set(this.unknowns.filter((u) => u >= 0))];
     this.search = new OperatingPointSearch(system);
     const { equations } = this.search;
     this.stepper = new Stepper(equations, this.search.find());
@@ -74,7 +80,11 @@ export class Player {
 
   /** Volts of the probe where the circuit is. */
   get volts(): number {
-    return this.unknown < 0 ? 0 : this.stepper.x[this.unknown];
+    return this.voltsOf(this.unknowns[0]);
+  }
+
+  private voltsOf(unknown: number): number {
+    return unknown < 0 ? 0 : this.stepper.x[unknown];
   }
 
   /** Whether compiled code takes the steps; without it they cost some ten times as much. */
@@ -117,36 +127,48 @@ export class Player {
    * Play some steps.
    *
    * @param input volts of the source at the end of each
-   * @param output volts of the probe at the end of each
+   * @param outputs volts at the end of each: of the probe, and of each net beside it that is wanted
    */
-  play(input: Float64Array, output: Float64Array): void {
+  play(input: Float64Array, ...outputs: readonly Float64Array[]): void {
     for (let k = 0; k < input.length;) {
       const count = Math.min(CompiledSteps.most, input.length - k);
-      const taken = this.quick(input, output, k, count);
+      const taken = this.quick(input, outputs, k, count);
       k += taken;
       if (taken === count) continue;
-      output[k] = this.slow(input[k]);
+      this.slow(input[k]);
+      for (let i = 0; i < outputs.length; i++) outputs[i][k] = this.voltsOf(this.unknowns[i]);
       k++;
     }
   }
 
   /** Steps by compiled code; how many it took. */
-  private quick(input: Float64Array, output: Float64Array, from: number, count: number): number {
-    const { kernel, rows } = this;
+  private quick(
+    input: Float64Array,
+    outputs: readonly Float64Array[],
+    from: number,
+    count: number,
+  ): number {
+    const { kernel, rows, unknowns } = this;
     if (!kernel) return 0;
     if (!this.inside) kernel.enter(this.way());
     this.inside = true;
     for (let k = 0, at = 0; k < count; k++)
       for (let n = 0; n < rows.length; n++) kernel.inputs[at++] = input[from + k];
     const taken = kernel.advance(count);
-    if (this.unknown < 0) output.fill(0, from, from + taken);
-    else for (let k = 0; k < taken; k++) output[from + k] = kernel.outputs[k];
+    const width = this.written.length;
+    for (let i = 0; i < outputs.length; i++) {
+      if (unknowns[i] < 0) outputs[i].fill(0, from, from + taken);
+      else {
+        const place = this.written.indexOf(unknowns[i]);
+        for (let k = 0; k < taken; k++) outputs[i][from + k] = kernel.outputs[k * width + place];
+      }
+    }
     if (taken > 0) this.refusals = 0;
     return taken;
   }
 
   /** One step by the plain stepper, in as many parts as it takes; back to rest where none settles. */
-  private slow(input: number): number {
+  private slow(input: number): void {
     if (this.inside) this.kernel!.leave(this.stepper);
     this.inside = false;
     const { stepper, options } = this;
@@ -162,7 +184,7 @@ export class Player {
       if (settled) {
         this.settle();
         if (++this.refusals >= MOST_REFUSALS) this.makeKernel();
-        return this.volts;
+        return;
       }
     }
     this.lost++;
@@ -174,7 +196,6 @@ export class Player {
       if (!(error instanceof ReedError)) throw error;
     }
     this.settle();
-    return this.volts;
   }
 
   /** What came before is forgotten: the next step goes on from here alone. */
@@ -198,7 +219,7 @@ export class Player {
       rest: this.rest,
       restRows: new Set(this.drive.sources.flatMap((s) => (s.waveform ? [] : [s.row]))),
       inputs: this.rows,
-      outputs: this.unknown < 0 ? [] : [this.unknown],
+      outputs: this.written,
       size: { least: LEAST_SWING, forgetting: FORGETTING, volts: LEAST_VOLTS },
       exactness: AUDIBLE,
       seconds,

@@ -13,6 +13,13 @@ interface Driven {
   volts: number;
 }
 
+/** A cycle as it goes on, of the probe and of the nets beside it. */
+export interface Cycle {
+  volts: Float64Array;
+  also: Float64Array[];
+  repeats: boolean;
+}
+
 /** Points of a cycle that is drawn or taken apart. */
 export const CYCLE = 512;
 /** Steps to each of them. */
@@ -46,40 +53,45 @@ function waveAt(wave: SteadyWave, place: number): number {
 export class SteadyRun {
   private readonly player: Player;
 
-  /** @throws ReedError as `Player` */
+  /**
+   * @param also nets that are looked at beside the probe
+   * @throws ReedError as `Player`
+   */
   constructor(
     circuit: Circuit,
     source: string,
     probe: string,
     private readonly hz: number,
+    private readonly also: readonly string[] = [],
   ) {
     if (!(hz > 0)) throw new ReedError('range', 'A wave needs a frequency above 0 Hz.');
-    this.player = new Player(circuit, { source, probe, seconds: 1 / (hz * CYCLE * STEPS) });
+    this.player = new Player(circuit, { source, probe, also, seconds: 1 / (hz * CYCLE * STEPS) });
   }
 
   /**
    * One cycle, `CYCLE` points and the first of the next; the last of many where it does not repeat: it
-   * sings by itself, or settles far more slowly.
+   * sings by itself, or settles far more slowly. Nets beside the probe go through the very same one.
    *
    * @throws ReedError `convergence` where no state was found that it could go on from
    */
-  cycle({ wave, volts }: Driven): { volts: Float64Array; repeats: boolean } {
+  cycle({ wave, volts }: Driven): Cycle {
     const { player } = this;
     const count = CYCLE * STEPS;
     const input = Float64Array.from(
       { length: count },
       (_, k) => volts * waveAt(wave, (k + 1) / count),
     );
-    let before = new Float64Array(count);
-    let now = new Float64Array(count);
+    let before = [new Float64Array(count), ...this.also.map(() => new Float64Array(count))];
+    let now = before.map((steps) => steps.slice());
     const lost = player.lost;
     for (let n = 1; n <= MOST_CYCLES && player.lost === lost; n++) {
       [before, now] = [now, before];
-      player.play(input, now);
+      player.play(input, ...now);
       if (n < LEAST_CYCLES) continue;
-      const apart = differing(before, now);
-      if (apart < SETTLED || n === MOST_CYCLES)
-        return { volts: smoothed(now), repeats: apart < CREEPS };
+      const apart = Math.max(...now.map((steps, i) => differing(before[i], steps)));
+      if (apart >= SETTLED && n < MOST_CYCLES) continue;
+      const [own, ...also] = now.map(smoothed);
+      return { volts: own, also, repeats: apart < CREEPS };
     }
     throw new ReedError(
       'convergence',
