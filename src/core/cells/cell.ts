@@ -110,6 +110,12 @@ export interface Cell {
 
 export const TWO_PI = 2 * Math.PI;
 
+/** A number as it stands in TeX, in powers of ten. */
+export function texNumber(x: number): string {
+  const [digits, exponent] = x.toExponential(3).split('e');
+  return `${digits} \\cdot 10^{${Number(exponent)}}`;
+}
+
 /** Transconductance of a differential pair at rest: i = I tanh(v / 2 VT). */
 export const pairSiemens = (amps: number): number => amps / (2 * THERMAL_VOLTS);
 

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import katex from 'katex';
 import { OperatingPointSearch } from '@/core/analysis/dc/search';
 import { OP_AMPS } from '@/core/circuit/op-amp-models';
 import { compile } from '@/core/circuit/compile';
@@ -26,6 +27,19 @@ describe.each(CELLS.map((c) => [c.id, c] as const))('%s', (_, cell) => {
       if (kind !== 'op-amp') expect(plan.parts).toHaveProperty(id);
     for (const words of [cell.about, cell.control, cell.bias, cell.avoid])
       expect(words.length).toBeGreaterThan(30);
+    const at = plan.controls.map((c) => c.at);
+    const reasons = cell.reasons(valuesOfPlan(cell, plan, at));
+    expect(reasons.length).toBeGreaterThan(1);
+    const drawn = new Set(nets.parts.map((p) => p.id));
+    for (const { of, text, formula, numbers } of reasons) {
+      expect(of.split(' ').filter((id) => !drawn.has(id))).toEqual([]);
+      expect(text).toMatch(/\.$/);
+      for (const tex of [formula, numbers])
+        if (tex !== undefined)
+          expect(katex.renderToString(tex, { throwOnError: true, strict: 'ignore' })).not.toContain(
+            'NaN',
+          );
+    }
   });
 
   test('agrees with its textbook over the range of its control', () => {

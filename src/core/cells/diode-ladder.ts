@@ -6,6 +6,7 @@ import { polynomialRoots } from '@/core/response/polynomial';
 import { cutOffControl, resonanceControl, TWO_PI, type Cell, type CellValues } from './cell';
 import {
   FOOT,
+  frameReasons,
   joined,
   ladderParts,
   liftOf,
@@ -118,15 +119,11 @@ export const diodeLadder: Cell = {
     },
     {
       of: 'C1 C2 C3 C4',
-      text: 'The rungs load each other, so the four poles lie far apart: softer about the corner than four equal ones.',
-      formula: 'D = p^4 + 7 p^3 + 15 p^2 + 10 p + 1',
+      text: 'The rungs load each other, so the four poles lie far apart: softer about the corner than four equal ones, and it sings only when the loop gives back eighteen times, not four.',
+      formula:
+        'D = p^4 + 7 p^3 + 15 p^2 + 10 p + 1,\\quad k = 901/49,\\quad \\omega = \\sqrt{10/7} / (2 r C)',
     },
-    {
-      of: 'RQ P1 RB',
-      text: 'It sings when the loop gives back eighteen times, not four: the bottom falls far as resonance rises.',
-      formula: 'k = 901/49 = 18.4,\\quad \\omega = \\sqrt{10/7} / (2 r C)',
-      numbers: `k = ${loopOf(v, levelGain(v)).toPrecision(3)}`,
-    },
+    ...frameReasons(v, { gain: levelGain(v), singsAt: Number(SINGS.loop.toPrecision(3)) }),
   ],
   about:
     'A pair of transistors turns the input into two currents that differ; they come down through four rungs of diodes whose sides capacitors join. Each rung loads the one before: the four poles lie apart, and its resonance has a voice of its own.',

@@ -1,5 +1,5 @@
 import { npnTransistor } from '@/core/parts/kinds/transistor';
-import { wiperOf, type CellPart, type CellValues } from './cell';
+import { wiperOf, type CellPart, type CellReason, type CellValues } from './cell';
 
 /*
  * What ladders have in common whatever their rungs are of: a pair of transistors at the foot that makes
@@ -69,3 +69,30 @@ export function loopOf(v: CellValues, gain: number): number {
 
 /** What is left of the input at the bases. */
 export const padOf = (v: CellValues): number => v('RA') / (v('RA') + v('RI'));
+
+/** What is to be known of the pad, the difference and the way back; the loop sings at so many times. */
+export function frameReasons(
+  v: CellValues,
+  { gain, singsAt }: { gain: number; singsAt: number },
+): CellReason[] {
+  return [
+    {
+      of: 'RI RA',
+      text: 'They leave of the input what the pair takes before it bends: some fifty millivolts.',
+      formula: '\\frac{R_A}{R_I + R_A}',
+      numbers: `\\frac{1}{${(1 / padOf(v)).toPrecision(4)}}`,
+    },
+    {
+      of: 'A1 A2 R3 R4',
+      text: 'Two amplifiers take the difference of both sides and lift it; what both sides do alike goes out as long as R1 / R2 and R3 / R4 are equal.',
+      formula: '1 + R_4 / R_3',
+      numbers: liftOf(v).toPrecision(4),
+    },
+    {
+      of: 'P1 RQ RB',
+      text: `The way back: what the knob lets through comes to the other base. At ${singsAt} times round it sings, and the bottom falls by one more than the times it goes round.`,
+      formula: 'k = x \\cdot A \\cdot \\frac{R_B}{R_Q + x(1-x) P_1 + R_B}',
+      numbers: `k = ${loopOf(v, gain).toPrecision(4)}`,
+    },
+  ];
+}

@@ -6,6 +6,7 @@ import {
   pairAmps,
   pairSiemens,
   resonanceControl,
+  texNumber,
   TWO_PI,
   wiperOf,
   type Cell,
@@ -93,7 +94,7 @@ export const otaCascade: Cell = {
       of: 'C1 C2 C3 C4',
       text: 'With the transconductance each makes one pole; equal, they make four at one place.',
       formula: 'f_0 = \\frac{I}{2 V_T \\cdot 2\\pi C}',
-      numbers: `\\frac{${tex(v('G1'))}}{2 \\cdot 0.02587 \\cdot 2\\pi \\cdot ${tex(v('C1'))}}`,
+      numbers: `\\frac{${texNumber(v('G1'))}}{2 \\cdot 0.02587 \\cdot 2\\pi \\cdot ${texNumber(v('C1'))}}`,
       rule: 'Rule of thumb: 19.2 times the current over 2π C.',
     },
     {
@@ -115,9 +116,4 @@ export const otaCascade: Cell = {
   bias: 'The capacitors rest at ground. Each transconductor takes its current from the converter; its inputs take next to none.',
   avoid:
     'More than some fifty millivolts at the inputs bends: first the resonance sinks, then the sound grows dull. The bottom falls as resonance rises.',
-};
-
-const tex = (x: number): string => {
-  const [digits, exponent] = x.toExponential(3).split('e');
-  return `${digits} \\cdot 10^{${Number(exponent)}}`;
 };

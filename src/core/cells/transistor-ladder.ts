@@ -6,11 +6,14 @@ import {
   fourPoleLoop,
   resonanceControl,
   TWO_PI,
+  texNumber,
   type Cell,
+  type CellReason,
   type CellValues,
 } from './cell';
 import {
   FOOT,
+  frameReasons,
   joined,
   ladderParts,
   liftOf,
@@ -51,9 +54,29 @@ const drawing = sketch(
    ${OUTPUT}`,
 );
 
-/** Small-signal conductance of an emitter at half the tail current, as far up as the currents reach. */
+/**
+ * Cut-off of one rung: the emitters of both sides, VT / (I/2) each, see twice the capacitor between them.
+ * Four alike in a row load nothing, since currents go up through them: H = 1/(1 + s/w0)^4, with
+ * feedback k it is H/(1 + k H) and sings at k = 4 (US patent 3,475,623, 1969; for the linear loop
+ * T. Stilson, J. O. Smith, Proc. ICMC, 1996).
+ */
 const rungHz = (v: CellValues): number =>
   v('IT', 'dc') / 2 / THERMAL_VOLTS / (2 * TWO_PI * v('C1'));
+
+/** Volts at the bases of each rung, as the chain divides the supply while the bases take nothing. */
+function chainReason(v: CellValues): CellReason {
+  const ohms = [1, 2, 3, 4, 5].map((n) => v(`RC${n}`));
+  const total = ohms.reduce((sum, r) => sum + r, 0);
+  const bases = RUNGS.map((n) => {
+    const below = ohms.slice(0, n).reduce((sum, r) => sum + r, 0);
+    return ((v('VP') * below) / total).toPrecision(3);
+  });
+  return {
+    of: 'RC1 RC2 RC3 RC4 RC5',
+    text: `The bases stand at ${bases.join(', ')} V, lowest first: each rung has what lies between for its collectors, and 0.6 V less stands at its emitters.`,
+    rule: 'Rule of thumb: the chain carries ten times what all bases take.',
+  };
+}
 
 export const transistorLadder: Cell = {
   id: 'transistor-ladder',
@@ -91,7 +114,16 @@ export const transistorLadder: Cell = {
     return { gain: (padOf(v) * liftOf(v)) / (1 + loop), ...fourPoleLoop(rungHz(v), loop) };
   },
   agrees: 0.03,
-  reasons: () => [],
+  reasons: (v) => [
+    {
+      of: 'QL1 QR1 C1',
+      text: 'Looked into from below, each emitter is a resistance that half the current sets; the capacitor between the two sides is seen twice from either. The current goes on up whatever the rung above does, so the four poles stay equal.',
+      formula: 'f_0 = \\frac{I / 2 V_T}{2\\pi \\cdot 2 C}',
+      numbers: `\\frac{${texNumber(v('IT', 'dc'))} / (2 \\cdot ${texNumber(THERMAL_VOLTS)})}{2\\pi \\cdot 2 \\cdot ${texNumber(v('C1'))}} = ${rungHz(v).toPrecision(4)}\\ Hz`,
+    },
+    ...frameReasons(v, { gain: liftOf(v), singsAt: 4 }),
+    chainReason(v),
+  ],
   about:
     'A pair of transistors turns the input into two currents that differ. On their way up they pass four pairs whose emitters a capacitor joins: each pair is a resistance that the current sets, and with its capacitor one pole.',
   control:
