@@ -19,11 +19,11 @@ const STARTS = 12;
 /**
  * Finds where a circuit comes to rest. Linear circuits are solved in numbers of two doubles. Others go
  * by Newton's method; where that fails, the nets are first tied to ground through conductances that
- * are then taken away (gmin stepping), and once more with the gain of op-amps held back too; then the
- * sources are raised from zero (source stepping; W. J. McCalla, "Fundamentals of Computer-Aided Circuit
- * Simulation", 1988, chapter 5), and last the circuit is let fall into a state as if every net had a
- * capacitor (pseudo-transient continuation; C. T. Kelley, D. E. Keyes, SIAM J. Numer. Anal. 35, 1998):
- * regenerative pairs snap over on the way.
+ * are then taken away (gmin stepping), then the sources are raised from zero (source stepping; W. J.
+ * McCalla, "Fundamentals of Computer-Aided Circuit Simulation", 1988, chapter 5), then nets and the gain
+ * of op-amps are tied together and let go, and last the circuit is let fall into a state as if every net
+ * had a capacitor (pseudo-transient continuation; C. T. Kelley, D. E. Keyes, SIAM J. Numer. Anal. 35,
+ * 1998): regenerative pairs snap over on the way.
  */
 export class OperatingPointSearch {
   readonly equations: LargeSignalEquations;
@@ -73,8 +73,8 @@ export class OperatingPointSearch {
     const ways = [
       () => this.newton.settle(x),
       () => this.gminStepping(x),
-      () => this.gminStepping(x, new Float64Array(x.length)),
       () => this.sourceStepping(x),
+      () => this.gminStepping(x, new Float64Array(x.length)),
       ...BOUNDS.map((bound) => () => this.pseudoTransient(x, bound)),
     ];
     for (const way of ways) {
@@ -149,7 +149,7 @@ export class OperatingPointSearch {
     while (!this.newton.settle(x, { tie, anchor })) {
       x.fill(0);
       tie *= 10;
-      if (tie > MOST_TIE) return false;
+      if (!anchor || tie > MOST_TIE) return false;
     }
     let factor = 10;
     let before: Tied | undefined;
@@ -166,7 +166,7 @@ export class OperatingPointSearch {
         tie = here.tie;
         x.set(here.x);
         factor = Math.sqrt(factor);
-        if (factor < LEAST_FACTOR) return false;
+        if (factor < (anchor ? PATIENT : LEAST_FACTOR)) return false;
       }
     }
     return this.newton.settle(x);
@@ -234,7 +234,8 @@ export class OperatingPointSearch {
 const TIE = 1e-2;
 const MOST_TIE = 1e4;
 /** Ties that are taken away more slowly than this do not go on. */
-const LEAST_FACTOR = 1.001;
+const LEAST_FACTOR = 1.01;
+const PATIENT = 1.001;
 /** Of a device's voltage in one pass, volts: bold first, for amplifiers that drive themselves far. */
 const BOUNDS = [1, 0.3, 0.1];
 /** Part of the sources that comes up in one step. */
