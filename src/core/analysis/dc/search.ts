@@ -8,7 +8,7 @@ import { LargeSignalEquations } from '../large-signal/equations';
 import { CarefulSolver } from '../linear/careful';
 import { ExactMatrix } from '../linear/exact-matrix';
 import { singularError } from '../linear/singular';
-import { Newton } from './newton';
+import { Newton, type Assistance } from './newton';
 import { starvedWords } from './starved';
 
 /** Points further apart than this, volts, are different ones. */
@@ -74,7 +74,9 @@ export class OperatingPointSearch {
       () => this.newton.settle(x),
       () => this.gminStepping(x),
       () => this.sourceStepping(x),
-      () => this.gminStepping(x, new Float64Array(x.length)),
+      ...[undefined, BOUNDS[0]].map(
+        (bound) => () => this.gminStepping(x, { anchor: new Float64Array(x.length), bound }),
+      ),
       ...BOUNDS.map((bound) => () => this.pseudoTransient(x, bound)),
     ];
     for (const way of ways) {
@@ -140,13 +142,15 @@ export class OperatingPointSearch {
   }
 
   /**
-   * @param anchor where it is tied to; with one, gain stages of op-amps are held back too, and each
-   *   step begins where the last ones were heading: amplifiers in a loop move far at once
+   * @param held with an anchor, gain stages of op-amps are held back too, and each step begins where the
+   *   last ones were heading: amplifiers in a loop move far at once
    */
-  private gminStepping(x: Float64Array, anchor?: Float64Array): boolean {
+  private gminStepping(x: Float64Array, held: Pick<Assistance, 'anchor' | 'bound'> = {}): boolean {
+    const { anchor } = held;
+    const [grows, patience] = anchor ? [3, 1.001] : [1.5, 1.01];
     let tie = TIE;
     // Amplifiers that drive themselves far have to be tied the harder.
-    while (!this.newton.settle(x, { tie, anchor })) {
+    while (!this.newton.settle(x, { tie, ...held })) {
       x.fill(0);
       tie *= 10;
       if (!anchor || tie > MOST_TIE) return false;
@@ -157,16 +161,16 @@ export class OperatingPointSearch {
       const here = { x: x.slice(), tie };
       tie /= factor;
       const settles =
-        (anchor && before && this.newton.settle(onward(x, before, here, tie), { tie, anchor })) ||
-        this.newton.settle(copied(x, here.x), { tie, anchor });
+        (anchor && before && this.newton.settle(onward(x, before, here, tie), { tie, ...held })) ||
+        this.newton.settle(copied(x, here.x), { tie, ...held });
       if (settles) {
         before = here;
-        factor = Math.min(10, factor * 1.5);
+        factor = Math.min(10, factor * grows);
       } else {
         tie = here.tie;
         x.set(here.x);
         factor = Math.sqrt(factor);
-        if (factor < (anchor ? PATIENT : LEAST_FACTOR)) return false;
+        if (factor < patience) return false;
       }
     }
     return this.newton.settle(x);
@@ -233,9 +237,6 @@ export class OperatingPointSearch {
 /** The conductance that nets are tied to ground with at first, and at most, siemens. */
 const TIE = 1e-2;
 const MOST_TIE = 1e4;
-/** Ties that are taken away more slowly than this do not go on. */
-const LEAST_FACTOR = 1.01;
-const PATIENT = 1.001;
 /** Of a device's voltage in one pass, volts: bold first, for amplifiers that drive themselves far. */
 const BOUNDS = [1, 0.3, 0.1];
 /** Part of the sources that comes up in one step. */
