@@ -4,7 +4,7 @@ export default {
   maxWorkers: '100%',
   // Databases finish their last turn after a test file has ended.
   // Tests run side by side on whatever machine there is; none measures time.
-  testTimeout: 30_000,
+  testTimeout: 180_000,
   testEnvironmentOptions: { globalsCleanup: 'off' },
   roots: ['<rootDir>/src'],
   setupFiles: ['<rootDir>/src/testing/seed.ts'],

@@ -7,8 +7,9 @@ import { configure } from '@testing-library/react';
  * “@jest-environment jsdom” and import this first.
  */
 
-// What comes by a lazy import is translated first, which takes its time on a busy machine.
-configure({ asyncUtilTimeout: 5000 });
+// What comes by a lazy import is translated first, which takes its time on a busy machine: long enough for one
+// that gets a tenth of a processor, since only what fails waits for it.
+configure({ asyncUtilTimeout: 60_000 });
 
 globalThis.structuredClone ??= <T>(value: T): T => deserialize(serialize(value)) as T;
 

@@ -4,7 +4,7 @@ import { cellOf } from '@/core/cells';
 import { makeCircuit } from '@/core/circuit/schema';
 import { SOURCE, UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { toItsEnd } from '@/core/to-its-end';
-import { partsOver, type Board, type Component, type Standing } from './board';
+import { holesUnder, keyOf, partsOver, type Board, type Component, type Standing } from './board';
 import { boardFaults, holeWords } from './check';
 import { componentsOf } from './components';
 import { costOf, planned, wiredBoard } from './plan';
@@ -150,6 +150,10 @@ test('however parts stand, what needs neither more room nor another hole is wire
           RC.map((c, k): [string, Standing] => [c.id, { at: places[k], turn: 0, span }]),
         );
         const board = wiredBoard(RC, { rows: 20, cols: 24, parts });
+        // No link ends beneath another.
+        const ends = board.links.flatMap(({ from, to }) => [from, to]).map(keyOf);
+        const under = new Set(board.links.flatMap(holesUnder).map(keyOf));
+        expect(ends.filter((end) => under.has(end))).toEqual([]);
         // Only a board that the cost calls sound has to be.
         if (costOf(RC, parts) < 1000) expect(boardFaults(RC, board)).toEqual([]);
       },

@@ -1,5 +1,6 @@
 import {
   bodyHoles,
+  holesUnder,
   keyAt,
   keyOf,
   pinHoles,
@@ -69,8 +70,15 @@ export function wired(
     if (pieces) pieces.push(s);
     else byNet.set(s.net, [s]);
   }
-  for (const [net, pieces] of byNet) apart += linkUp(net, pieces, taken, links);
+  const held = { taken, wires: new Set<number>() };
+  for (const [net, pieces] of byNet) apart += linkUp(net, pieces, held, links);
   return { cuts, links, tight, apart };
+}
+
+/** Holes that nothing more can be put in, and those that a link ends in or passes over. */
+interface Held {
+  taken: Set<number>;
+  wires: Set<number>;
 }
 
 /** A wire that would join a piece to those that are joined. */
@@ -83,25 +91,30 @@ interface Offer {
 function linkUp(
   net: string,
   [first, ...rest]: readonly Stretch[],
-  taken: Set<number>,
+  held: Held,
   links: Link[],
 ): number {
   const joined = [first];
-  const offers = new Map(rest.map((piece) => [piece, offered([first], piece, taken)]));
+  const offers = new Map(rest.map((piece) => [piece, offered([first], piece, held)]));
   while (offers.size > 0) {
     let [next, least] = [undefined as Stretch | undefined, undefined as Offer | undefined];
     for (const [piece, offer] of offers)
       if (offer && (!least || offer.length < least.length)) [next, least] = [piece, offer];
     if (!next || !least) return offers.size;
     links.push({ ...least.link, net });
-    const ends = [keyOf(least.link.from), keyOf(least.link.to)];
-    ends.forEach((end) => taken.add(end));
+    // No other link ends beneath it, or the two would lie on each other.
+    const { from, to } = least.link;
+    const covered = new Set([from, ...holesUnder(least.link), to].map(keyOf));
+    for (const hole of covered) {
+      held.taken.add(hole);
+      held.wires.add(hole);
+    }
     joined.push(next);
     offers.delete(next);
     for (const [piece, offer] of offers) {
       // A wire that wanted a hole of this one is looked for anew among all; others only beside the new piece.
-      const isLost = offer && [offer.link.from, offer.link.to].some((h) => ends.includes(keyOf(h)));
-      const again = isLost ? offered(joined, piece, taken) : offered([next], piece, taken, offer);
+      const isLost = offer && [offer.link.from, offer.link.to].some((h) => covered.has(keyOf(h)));
+      const again = isLost ? offered(joined, piece, held) : offered([next], piece, held, offer);
       offers.set(piece, again);
     }
   }
@@ -157,7 +170,7 @@ function cutUp(
 function offered(
   joined: readonly Stretch[],
   piece: Stretch,
-  taken: ReadonlySet<number>,
+  held: Held,
   known?: Offer,
 ): Offer | undefined {
   let best = known;
@@ -166,13 +179,17 @@ function offered(
     // No link is shorter than the strips are apart.
     if (best && rows >= best.length) continue;
     const link =
-      rows === 0 ? along(a, piece, taken) : (across(a, piece, taken) ?? slanting(a, piece, taken));
+      rows === 0 ? along(a, piece, held) : (across(a, piece, held) ?? slanting(a, piece, held));
     if (!link) continue;
     const length = rows + Math.abs(link.from.col - link.to.col);
     if (!best || length < best.length) best = { link, length };
   }
   return best;
 }
+
+/** Whether a wire would lie on no other. */
+const isClear = (link: Omit<Link, 'net'>, { wires }: Held): boolean =>
+  wires.size === 0 || !holesUnder(link).some((hole) => wires.has(keyOf(hole)));
 
 const isFree = (row: number, col: number, taken: ReadonlySet<number>): boolean =>
   !taken.has(keyAt(row, col));
@@ -185,33 +202,33 @@ const beyond = ({ used: [from, to] }: Stretch, col: number): number =>
  * Straight up or down, where both have a free hole near what they join: what a column is away from both
  * is least between where the later begins and the earlier ends, and grows to either side of that.
  */
-function across(a: Stretch, b: Stretch, taken: ReadonlySet<number>): Omit<Link, 'net'> | undefined {
+function across(a: Stretch, b: Stretch, held: Held): Omit<Link, 'net'> | undefined {
   const [from, to] = [Math.max(a.from, b.from), Math.min(a.to, b.to)];
   if (from > to) return undefined;
   const begins = Math.max(a.used[0], b.used[0]);
   const ends = Math.min(a.used[1], b.used[1]);
   const middle = Math.min(to, Math.max(from, Math.min(begins, ends)));
-  const isOpen = (col: number) => isFree(a.row, col, taken) && isFree(b.row, col, taken);
+  const { taken } = held;
+  const at = (col: number) => ({ from: { row: a.row, col }, to: { row: b.row, col } });
+  const isOpen = (col: number) =>
+    isFree(a.row, col, taken) && isFree(b.row, col, taken) && isClear(at(col), held);
   let right = middle;
   while (right <= to && !isOpen(right)) right++;
   let left = middle - 1;
   while (left >= from && !isOpen(left)) left--;
   if (right > to && left < from) return undefined;
   const away = (col: number) => beyond(a, col) + beyond(b, col);
-  const col = right > to || (left >= from && away(left) < away(right)) ? left : right;
-  return { from: { row: a.row, col }, to: { row: b.row, col } };
+  return at(right > to || (left >= from && away(left) < away(right)) ? left : right);
 }
 
 /** Slanting, where no column has room in both: from the free hole of one that is nearest to the other. */
-function slanting(
-  a: Stretch,
-  b: Stretch,
-  taken: ReadonlySet<number>,
-): Omit<Link, 'net'> | undefined {
+function slanting(a: Stretch, b: Stretch, held: Held): Omit<Link, 'net'> | undefined {
+  const { taken } = held;
   const from = freeNear(a, (b.from + b.to) / 2, taken);
   const to = from === undefined ? undefined : freeNear(b, from, taken);
   if (from === undefined || to === undefined) return undefined;
-  return { from: { row: a.row, col: from }, to: { row: b.row, col: to } };
+  const link = { from: { row: a.row, col: from }, to: { row: b.row, col: to } };
+  return isClear(link, held) ? link : undefined;
 }
 
 function freeNear({ row, from, to }: Stretch, near: number, taken: ReadonlySet<number>) {
@@ -226,12 +243,14 @@ function freeNear({ row, from, to }: Stretch, near: number, taken: ReadonlySet<n
 }
 
 /** Along one strip, over what lies between: from the nearest free hole of one to that of the other. */
-function along(a: Stretch, b: Stretch, taken: ReadonlySet<number>): Omit<Link, 'net'> | undefined {
+function along(a: Stretch, b: Stretch, held: Held): Omit<Link, 'net'> | undefined {
+  const { taken } = held;
   const [left, right] = a.from < b.from ? [a, b] : [b, a];
   let from = left.to;
   while (from >= left.from && !isFree(left.row, from, taken)) from--;
   let to = right.from;
   while (to <= right.to && !isFree(right.row, to, taken)) to++;
   if (from < left.from || to > right.to) return undefined;
-  return { from: { row: left.row, col: from }, to: { row: right.row, col: to } };
+  const link = { from: { row: left.row, col: from }, to: { row: right.row, col: to } };
+  return isClear(link, held) ? link : undefined;
 }

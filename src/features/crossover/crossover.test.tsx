@@ -159,7 +159,7 @@ describe('the screen', () => {
     await waitFor(async () => expect(await built(/^On axis/)).toMatch(/^±1\.[0-2] dB$|^±0/));
     undo();
     expect(present().ways).toEqual(shelfSpeaker(AT).ways);
-  }, 90_000);
+  });
 
   test('it ends in what lies in the drawer, and says where that is nothing', async () => {
     const user = userEvent.setup({ delay: null });
@@ -186,5 +186,5 @@ describe('the screen', () => {
     expect(microfarads).toEqual(expect.arrayContaining(taken));
     expect(new Set(taken).size).toBe(3);
     await database().drawer.clear();
-  }, 90_000);
+  });
 });

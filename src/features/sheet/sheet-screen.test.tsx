@@ -71,7 +71,7 @@ describe('the screen of a sheet', () => {
   test('shows ask, path, circuit, picture and readings of what is stored', async () => {
     const { id } = await addSheet(newSheet());
     render(<SheetScreen id={id} />);
-    const slow = { timeout: 20_000 };
+    const slow = { timeout: 60_000 };
     expect(await screen.findByRole('button', { name: 'On the bench: rename' }, slow)).toBeDefined();
     expect(
       await screen.findByRole('group', { name: 'Schematic of the stage' }, slow),
