@@ -6,7 +6,7 @@ const SECONDS = 60;
 const PIECE = 128;
 const RATE = 48_000;
 
-/** What is missing from a minute of a voice that sounds while a control and a value of it are edited, ten times a second. */
+/** What is missing from a minute of a voice that sounds while its control is moved, ten times a second. */
 export async function benchPlaying(page: Page, url: string): Promise<void> {
   await page.goto(`${url}/sheet/demo-voice`);
   await page.getByRole('button', { name: 'Listen to it' }).click();

@@ -1,5 +1,6 @@
 import { THERMAL_VOLTS } from '@/core/constants';
 import { along } from '@/core/numeric/along';
+import { lastWhere } from '@/core/numeric/root';
 import { convertedOctaves } from '@/core/synth/converter';
 import type { PartData } from '@/core/topologies/instantiate';
 import { quantityOfPart } from './stage';
@@ -106,18 +107,11 @@ export const withCopyMoved = (
  */
 export function placeFor(control: Control, move: Move, value: number): number | undefined {
   const at = (place: number) => movedTo(move, placeOf({ ...control, at: place })) - value;
-  let [low, high] = [0, 1];
-  const sign = Math.sign(at(0));
-  if (sign === 0) return 0;
-  if (Math.sign(at(1)) === sign) return undefined;
-  for (let n = 0; n < HALVINGS; n++) {
-    const middle = (low + high) / 2;
-    if (Math.sign(at(middle)) === sign) low = middle;
-    else high = middle;
-  }
-  return high;
+  const side = Math.sign(at(0));
+  if (side === 0) return 0;
+  if (Math.sign(at(1)) === side) return undefined;
+  return lastWhere((place) => Math.sign(at(place)) === side, 0, 1);
 }
-const HALVINGS = 50;
 
 /** What the controls of a sheet set in one stage: quantities by part. */
 export function movedParts(

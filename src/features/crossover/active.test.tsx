@@ -218,10 +218,8 @@ describe('the screen', () => {
           .find((c) => c.id === 'lens-board')!
           .run(),
     );
-    const pairs = await screen.findByRole('list', { name: 'Pairs of coils' }, { timeout: 60_000 });
-    await waitFor(() => expect(within(pairs).getAllByRole('listitem')).toHaveLength(3), {
-      timeout: 60_000,
-    });
+    const pairs = await screen.findByRole('list', { name: 'Pairs of coils' });
+    await waitFor(() => expect(within(pairs).getAllByRole('listitem')).toHaveLength(3));
     await user.click(screen.getByText('Wiring'));
     const wiring = await screen.findByRole('list', { name: 'Wiring' });
     expect(wiring.textContent).toMatch(/Common return:.*Soft dome, 25 mm \+/);
@@ -230,9 +228,7 @@ describe('the screen', () => {
       /fumes of flux/,
     );
     await user.click(screen.getByText('Cost'));
-    await user.click(
-      await screen.findByRole('button', { name: 'Take spare parts' }, { timeout: 60_000 }),
-    );
+    await user.click(await screen.findByRole('button', { name: 'Take spare parts' }));
     expect(present().ways[0].stages[0].parts.L1.wound).toMatchObject({ wireMetres: 0.71e-3 });
   });
 
@@ -245,12 +241,11 @@ describe('the screen', () => {
           .run(),
     );
     const watts = async () =>
-      within(
-        await screen.findByRole('row', { name: /^Soft dome/ }, { timeout: 60_000 }),
-      ).getAllByRole('cell')[2].textContent;
+      within(await screen.findByRole('row', { name: /^Soft dome/ })).getAllByRole('cell')[2]
+        .textContent;
     const before = await watts();
     act(() => changeCrossover({ loudVolts: 40 }));
-    await waitFor(async () => expect(await watts()).not.toBe(before), { timeout: 60_000 });
+    await waitFor(async () => expect(await watts()).not.toBe(before));
     expect(parseFloat(await watts())).toBeGreaterThan(3.5 * parseFloat(before));
   });
 });

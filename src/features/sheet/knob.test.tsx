@@ -122,11 +122,7 @@ test('the travel is listed; a taper is taken, and the knob stretched over a rang
   );
   act(() => void addKnob('s1', PLAN, 'Cut-off'));
   render(<Lens />);
-  const table = await screen.findByRole(
-    'table',
-    { name: 'What the travel does' },
-    { timeout: 60_000 },
-  );
+  const table = await screen.findByRole('table', { name: 'What the travel does' });
   expect(within(table).getAllByRole('row')).toHaveLength(12);
   await user.click(screen.getByRole('button', { name: /^audio/ }));
   expect(stages()[0].parts.P1.model).toEqual({ name: 'audio track', model: { taper: 'audio' } });
@@ -136,14 +132,10 @@ test('the travel is listed; a taper is taken, and the knob stretched over a rang
   await user.type(reach.getByRole('textbox', { name: 'Wanted where the travel begins' }), '300');
   await user.type(reach.getByRole('textbox', { name: 'Wanted where it ends' }), '3k');
   await user.click(reach.getByRole('button', { name: 'Stretch it over that' }));
-  await waitFor(() => expect(present().controls[0].reach).toMatchObject({ from: 300, to: 3000 }), {
-    timeout: 60_000,
-  });
-  await waitFor(
-    () =>
-      expect(screen.getByRole('form', { name: 'Reach of the knob' }).textContent).toMatch(
-        /covers what is wanted/,
-      ),
-    { timeout: 60_000 },
+  await waitFor(() => expect(present().controls[0].reach).toMatchObject({ from: 300, to: 3000 }));
+  await waitFor(() =>
+    expect(screen.getByRole('form', { name: 'Reach of the knob' }).textContent).toMatch(
+      /covers what is wanted/,
+    ),
   );
 });

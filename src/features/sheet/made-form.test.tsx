@@ -37,7 +37,7 @@ test('a resistor becomes one that is trimmed when its parts are fitted, and undo
   await user.click(await screen.findByTitle('one part and a trimmer'));
   expect(stages()[0].parts.R1).toMatchObject({ may: 'trimmer', value: before.value });
   await user.click(screen.getByRole('button', { name: 'Fit all parts together' }));
-  await waitFor(() => expect(stages()[0].parts.R1.made?.how).toBe('trimmer'), { timeout: 60_000 });
+  await waitFor(() => expect(stages()[0].parts.R1.made?.how).toBe('trimmer'));
   await screen.findByText(/ and a trimmer of .*, set to .* \(\d+ %\)/);
   act(undo);
   act(undo);

@@ -71,15 +71,10 @@ describe('the screen of a sheet', () => {
   test('shows ask, path, circuit, picture and readings of what is stored', async () => {
     const { id } = await addSheet(newSheet());
     render(<SheetScreen id={id} />);
-    const slow = { timeout: 60_000 };
-    expect(await screen.findByRole('button', { name: 'On the bench: rename' }, slow)).toBeDefined();
-    expect(
-      await screen.findByRole('group', { name: 'Schematic of the stage' }, slow),
-    ).toBeDefined();
-    expect(await screen.findByRole('region', { name: 'Signal path' }, slow)).toBeDefined();
-    expect(
-      await screen.findByRole('row', { name: /^Upper edge.*✓ built|✗ built/ }, slow),
-    ).toBeDefined();
+    expect(await screen.findByRole('button', { name: 'On the bench: rename' })).toBeDefined();
+    expect(await screen.findByRole('group', { name: 'Schematic of the stage' })).toBeDefined();
+    expect(await screen.findByRole('region', { name: 'Signal path' })).toBeDefined();
+    expect(await screen.findByRole('row', { name: /^Upper edge.*✓ built|✗ built/ })).toBeDefined();
     expect(document.querySelectorAll('path[data-layer="built"]')).toHaveLength(1);
     expect(document.title).toBe('On the bench · Jaunty Reed');
   });

@@ -49,7 +49,7 @@ afterEach(() =>
 async function planned() {
   render(<Open />);
   await user.click(screen.getByRole('button', { name: 'Plan it' }));
-  await waitFor(() => expect(present().stripboard).toBeDefined(), { timeout: 60_000 });
+  await waitFor(() => expect(present().stripboard).toBeDefined());
 }
 
 test('a board is planned, right along its copper, and lists what there is to cut and to link', async () => {

@@ -13,7 +13,7 @@ beforeEach(async () => {
   made.mockClear();
   render(<BeginCrossover open onClose={() => undefined} onMade={made} />);
   // The demo’s drivers are put in first.
-  await screen.findByRole('combobox', { name: 'Driver of way 1' }, { timeout: 60_000 });
+  await screen.findByRole('combobox', { name: 'Driver of way 1' });
 });
 
 async function choose(field: string, option: string): Promise<void> {

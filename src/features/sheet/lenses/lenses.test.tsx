@@ -76,14 +76,11 @@ test.each(LENSES.map((l) => [l.id]))(
   '%s shows a picture without a number that is none',
   async (id) => {
     shown(id);
-    await waitFor(
-      () => {
-        const picture = document.querySelector('[data-picture]');
-        expect(picture?.querySelector('svg, table, p')).toBeTruthy();
-        expect(picture?.textContent).not.toMatch(/Working out|Looking for/);
-      },
-      { timeout: 60_000 },
-    );
+    await waitFor(() => {
+      const picture = document.querySelector('[data-picture]');
+      expect(picture?.querySelector('svg, table, p')).toBeTruthy();
+      expect(picture?.textContent).not.toMatch(/Working out|Looking for/);
+    });
     expect(all()).not.toMatch(/NaN|Infinity|undefined(?!-ticks)/);
     expect(document.querySelector('[role="tabpanel"]')).not.toBeNull();
   },
@@ -99,8 +96,7 @@ test.each(['level', 'phase', 'delay', 'time', 'harmonics', 'map'])(
     const problems = () => useEvaluations.getState().evaluation?.problems.join() ?? '';
     expect(problems()).toMatch(/“Woofer” is not among the drivers/);
     if (lens === 'level' || lens === 'phase') expect(paths('ideal')).toHaveLength(1);
-    else
-      await waitFor(() => expect(all()).toMatch(/is not among the drivers/), { timeout: 60_000 });
+    else await waitFor(() => expect(all()).toMatch(/is not among the drivers/));
     expect(paths('built')).toHaveLength(0);
   },
 );
@@ -205,7 +201,7 @@ describe('the map', () => {
 
   test('a pair is moved by the keys: its frequency and its Q', async () => {
     shown('map');
-    const handles = await screen.findAllByRole('slider', {}, { timeout: 60_000 });
+    const handles = await screen.findAllByRole('slider');
     const before = figures();
     const named = (name: RegExp) =>
       handles.find((h) => name.test(h.getAttribute('aria-label') ?? ''))!;
@@ -222,11 +218,8 @@ describe('the map', () => {
   test('what a stage cannot be is said once, and it stays as it was', async () => {
     const rc = makeStage('s1', topologyOf('rc-low-pass'), { f0Hz: 1000 }, newSheet().parts, 'hand');
     shown('map', { ways: [{ ...newSheet().ways[0], stages: [rc] }] });
-    await waitFor(
-      () => expect(document.querySelector('[aria-label="Map of poles and zeros"]')).not.toBeNull(),
-      {
-        timeout: 60_000,
-      },
+    await waitFor(() =>
+      expect(document.querySelector('[aria-label="Map of poles and zeros"]')).not.toBeNull(),
     );
     expect(figures()).toEqual({ f0Hz: 1000 });
   });
@@ -235,7 +228,7 @@ describe('the map', () => {
 describe('at rest', () => {
   test('every op-amp’s pins have their volts', async () => {
     shown('rest');
-    const table = await screen.findByRole('table', { name: 'At rest, built' }, { timeout: 60_000 });
+    const table = await screen.findByRole('table', { name: 'At rest, built' });
     expect(within(table).getAllByRole('row').length).toBeGreaterThan(2);
     expect(within(table).getAllByRole('rowheader')[0].textContent).toMatch(/^A\d/);
   });
@@ -243,7 +236,7 @@ describe('at rest', () => {
   test('of passive parts alone it says that nothing has a rest of its own', async () => {
     const rc = makeStage('s1', topologyOf('rc-low-pass'), { f0Hz: 1000 }, newSheet().parts, 'hand');
     shown('rest', { ways: [{ ...newSheet().ways[0], stages: [rc] }] });
-    expect(await screen.findByText(/passive parts alone/, {}, { timeout: 60_000 })).toBeDefined();
+    expect(await screen.findByText(/passive parts alone/)).toBeDefined();
   });
 });
 
@@ -254,11 +247,11 @@ test('harmonics: another wave, another fundamental, another cut-off', async () =
       .queryAllByRole('img')
       .map((i) => i.getAttribute('aria-label')!)
       .filter((label) => label.includes(': '));
-  await waitFor(() => expect(pictures()).toHaveLength(2), { timeout: 60_000 });
+  await waitFor(() => expect(pictures()).toHaveLength(2));
   const before = pictures()[0];
   expect(before).toMatch(/harmonic 1 .* dB/);
   await user.click(screen.getByText('Square'));
-  await waitFor(() => expect(pictures()[0]).not.toBe(before), { timeout: 60_000 });
+  await waitFor(() => expect(pictures()[0]).not.toBe(before));
   expect(pictures()[0]).toMatch(/harmonic 2 -72\.0 dB/);
 });
 
