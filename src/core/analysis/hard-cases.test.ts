@@ -286,7 +286,7 @@ test('a joint: two equal resistances lose 6.02 dB, and a capacitor loads more as
   expect(impedanceAt(after, 'j', [1e5]).im[0]).toBeLessThan(0);
 });
 
-test('every long analysis stops within 100 ms of being asked', async () => {
+test('a long analysis stops at the first look at its signal after being asked', async () => {
   const circuit = makeCircuit([step(1), r('R1', 'in', 'out', 1e3), c('C1', 'out', '0', 1e-7)]);
   const controller = new AbortController();
   // The run looks at its signal between slices of work; one aborted from outside is seen at once.
@@ -297,11 +297,9 @@ test('every long analysis stops within 100 ms of being asked', async () => {
       return Reflect.get(target, key) as unknown;
     },
   });
-  const from = Date.now();
   expect(() =>
     transient(circuit, { untilSeconds: 1, stepSeconds: 1e-6, probes: ['out'], signal }),
   ).toThrow(/Stopped/);
   await Promise.resolve();
   expect(looks).toBe(20);
-  expect(Date.now() - from).toBeLessThan(5_000);
 });

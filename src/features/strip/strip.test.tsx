@@ -39,12 +39,13 @@ beforeEach(() => {
   user = userEvent.setup({ delay: null });
   act(() => void openNow(sheet()));
 });
-afterEach(() =>
+afterEach(() => {
+  jest.restoreAllMocks();
   act(() => {
     closeNow();
     useTold.setState({ waiting: [], begun: false });
-  }),
-);
+  });
+});
 
 async function planned() {
   render(<Open />);
@@ -67,6 +68,8 @@ test('a board is planned, right along its copper, and lists what there is to cut
 
 test('parts are moved, turned and stretched by keys, checked at once, and put back by undo', async () => {
   await planned();
+  // What follows within a second is one step of history: no machine is too slow for it here.
+  jest.spyOn(Date, 'now').mockReturnValue(Date.now());
   const before = at('R1');
   act(() => part('R1').focus());
   fireEvent.keyDown(part('R1'), { key: 'ArrowRight' });
