@@ -145,7 +145,10 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
-  { ...reactHooks.configs.flat['recommended-latest'], files: ['src/**/*.tsx', 'src/**/*.ts'] },
+  {
+    ...reactHooks.configs.flat['recommended-latest'],
+    files: ['src/{app,features,ui,store,testing}/**/*.{ts,tsx}'],
+  },
   {
     files: ['src/core/**/*.ts'],
     rules: {

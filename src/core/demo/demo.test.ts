@@ -6,10 +6,10 @@ import { demoDrivers } from './drivers';
 import made from './made.json';
 import { demoSheets, MADE_AT } from './sheets';
 
-const AT = '2026-11-23T08:00:00.000Z';
+const SHEETS = demoSheets(MADE_AT);
 
 describe('the demo sheets', () => {
-  test.each(demoSheets(AT).map((s) => [s.title, s] as const))(
+  test.each(SHEETS.map((s) => [s.title, s] as const))(
     '%s is a valid sheet that computes without problems',
     (_, sheet) => {
       expect(readSheet(JSON.parse(JSON.stringify(sheet)))).toEqual(sheet);
@@ -22,7 +22,7 @@ describe('the demo sheets', () => {
   );
 });
 
-test.each(demoSheets(AT).filter((s) => s.crossover))(
+test.each(SHEETS.filter((s) => s.crossover))(
   '$title: the crossover is solved, and every figure of it is read',
   (sheet) => {
     const { layers, problems } = crossoverPicture(withDrivers(sheet, demoDrivers()));
@@ -34,5 +34,5 @@ test.each(demoSheets(AT).filter((s) => s.crossover))(
 );
 
 test('what browsers put on a new shelf is what is designed here', () => {
-  expect(made).toEqual(JSON.parse(JSON.stringify(demoSheets(MADE_AT))));
+  expect(made).toEqual(JSON.parse(JSON.stringify(SHEETS)));
 });
