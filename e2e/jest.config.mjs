@@ -5,7 +5,7 @@ export default {
   rootDir: '..',
   roots: ['<rootDir>/e2e'],
   testMatch: ['**/*.e2e.ts'],
-  testTimeout: 60_000,
+  testTimeout: 120_000,
   setupFilesAfterEnv: ['<rootDir>/e2e/support/retry.ts'],
   globalSetup: '<rootDir>/e2e/support/serve.ts',
   globalTeardown: '<rootDir>/e2e/support/stop.ts',

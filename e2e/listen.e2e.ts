@@ -70,14 +70,17 @@ test('it is heard against another circuit, and written to a file of volts', asyn
     /true/,
   );
 
-  const { name, content } = await downloaded(page, () =>
-    dock.getByRole('button', { name: /to a WAV file/ }).click(),
+  // Eight seconds are written while two circuits go on playing.
+  const { name, content } = await downloaded(
+    page,
+    () => dock.getByRole('button', { name: /to a WAV file/ }).click(),
+    120,
   );
   expect(name).toBe('low-pass-voice-for-the-keyboard.wav');
   const { samples, rate, depth } = readWav(new Uint8Array(content), name);
   expect([samples.length, rate, depth]).toEqual([8 * 48_000, 48_000, '32f']);
   expect(Math.sqrt(samples.reduce((s, v) => s + v * v, 0) / samples.length)).toBeGreaterThan(0.1);
-});
+}, 180_000);
 
 test('a filter of op-amps is heard too; a file that is no sound is refused; nothing is serious', async () => {
   const { page, dock } = await playing('/sheet/demo-hum');

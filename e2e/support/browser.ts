@@ -115,12 +115,17 @@ export async function typeOver(page: Page, opens: Locator, text: string): Promis
 export const aged = (page: Page): Promise<unknown> =>
   page.evaluate(() => new Promise((done) => setTimeout(done, 300)));
 
-/** The text of a downloaded file. */
+/**
+ * The text of a downloaded file.
+ *
+ * @param withinSeconds that it takes on the slowest machine
+ */
 export async function downloaded(
   page: Page,
   act: () => Promise<void>,
+  withinSeconds = 30,
 ): Promise<{ name: string; content: Buffer }> {
-  const coming = page.waitForEvent('download');
+  const coming = page.waitForEvent('download', { timeout: 1000 * withinSeconds });
   // Whichever fails first is the one to be told of.
   await Promise.race([act(), coming]);
   const download = await coming.catch(async (error: Error) => {
