@@ -27,6 +27,48 @@ test.each([
   samples.forEach((v, k) => expect(v).toBeCloseTo(read[k], 9));
 });
 
+test.each([
+  [9, 2],
+  [12, 2],
+  [20, 3],
+  [27, 4],
+])('%i bits lie at the upper end of %i bytes', (bits, bytes) => {
+  // Half of full scale, whatever the bits.
+  const { samples } = readWav(raw({ bits, align: bytes, data: [...zeros(bytes - 1), 0x40] }), 'x');
+  expect(samples[0]).toBe(0.5);
+});
+
+const zeros = (count: number): number[] => new Array<number>(count).fill(0);
+
+/** A file as its bytes say, right or wrong. */
+function raw({ format = 1, bits = 16, align = 2, fields = 16, data = [0, 0, 0, 0, 0, 0, 0, 0] }) {
+  const at = 20 + fields;
+  const view = new DataView(new ArrayBuffer(at + 8 + data.length));
+  const text = (where: number, word: string) =>
+    [...word].forEach((c, k) => view.setUint8(where + k, c.charCodeAt(0)));
+  text(0, 'RIFF');
+  view.setUint32(4, at + data.length, true);
+  text(8, 'WAVEfmt ');
+  view.setUint32(16, fields, true);
+  const header = [format, 1, 8000, 0, 8000 * align, 0, align, bits];
+  header.slice(0, fields / 2).forEach((x, k) => view.setUint16(20 + 2 * k, x & 0xffff, true));
+  text(at, 'data');
+  view.setUint32(at + 4, data.length, true);
+  data.forEach((x, k) => view.setUint8(at + 8 + k, x));
+  return new Uint8Array(view.buffer);
+}
+
+test.each([
+  ['no bits', { bits: 0 }, /says whole numbers of 0 bits; 8 to 32 are read/],
+  ['too many bits', { bits: 64, align: 8 }, /says whole numbers of 64 bits/],
+  ['floating point of 16 bits', { format: 3 }, /says floating point of 16 bits; 32 and 64/],
+  ['blocks of another length', { align: 7 }, /says blocks of 7 bytes, and its samples take 2/],
+  ['another way of packing', { format: 85 }, /packed in a way \(format 85\) that is not read/],
+  ['half a header', { fields: 4 }, /says 4 bytes of format, and 16 are the least/],
+])('%s is refused with what the header says', (_, what, why) => {
+  expect(() => readWav(raw(what), 'x.wav')).toThrow(why);
+});
+
 test('channels are added up in equal parts', () => {
   const { samples, channels } = readWav(
     file('32f', 96_000, [

@@ -43,14 +43,16 @@ export function readWav(bytes: Uint8Array, name: string): WavSound {
   } catch (error) {
     throw refuse(`its header is broken (${messageOf(error)})`);
   }
-  const { numChannels: channels, sampleRate: rate } = file.fmt as {
-    numChannels: number;
-    sampleRate: number;
-  };
+  const format = file.fmt as Format;
+  const { numChannels: channels, sampleRate: rate } = format;
+  if (format.chunkSize < 16)
+    throw refuse(`its header says ${format.chunkSize} bytes of format, and 16 are the least`);
   if (!(channels >= 1 && channels <= MOST_CHANNELS))
     throw refuse(`its header says ${channels} channels`);
   if (!(rate >= RATES[0] && rate <= RATES[1]))
     throw refuse(`its header says ${rate} samples a second`);
+  const wrong = packingProblem(format);
+  if (wrong) throw refuse(wrong);
   const depth = file.bitDepth;
   const all = decoded(file, refuse);
   const count = Math.floor(all.length / channels);
@@ -80,10 +82,45 @@ function decoded(file: WaveFile, refuse: (why: string) => ReedError): Float64Arr
   }
 }
 
+/** What the format chunk of a file says, as it stands there. */
+interface Format {
+  chunkSize: number;
+  audioFormat: number;
+  numChannels: number;
+  sampleRate: number;
+  blockAlign: number;
+  bitsPerSample: number;
+  subformat: number[];
+}
+
+/** Numbers of formats (RFC 2361, appendix A); of an extended one the sub-format begins with its own. */
+const [WHOLE, FLOATING, EXTENDED] = [1, 3, 0xfffe];
+const COMPRESSED = [6, 7, 17];
+
+const bytesOf = (bits: number): number => Math.ceil(bits / 8);
+
+/** Why samples of a format cannot be read; undefined where they can. */
+function packingProblem(format: Format): string | undefined {
+  const { audioFormat, numChannels, blockAlign, bitsPerSample: bits, subformat } = format;
+  const packed = audioFormat === EXTENDED ? subformat[0] & 0xffff : audioFormat;
+  if (COMPRESSED.includes(packed)) return undefined;
+  if (packed !== WHOLE && packed !== FLOATING)
+    return `its samples are packed in a way (format ${packed}) that is not read: save it as whole or floating point numbers`;
+  if (packed === WHOLE && !(bits >= 8 && bits <= 32))
+    return `its header says whole numbers of ${bits} bits; 8 to 32 are read`;
+  if (packed === FLOATING && bits !== 32 && bits !== 64)
+    return `its header says floating point of ${bits} bits; 32 and 64 are read`;
+  const takes = numChannels * bytesOf(bits);
+  if (blockAlign !== takes)
+    return `its header is broken: it says blocks of ${blockAlign} bytes, and its samples take ${takes}`;
+  return undefined;
+}
+
+/** Whole numbers lie at the upper end of the bytes they take, whatever their bits. */
 function fullScale(depth: string): number {
   if (depth === '32f' || depth === '64') return 1;
-  const bits = ['4', '8a', '8m'].includes(depth) ? 16 : Number.parseInt(depth, 10);
-  return 2 ** (bits - 1);
+  const bytes = ['4', '8a', '8m'].includes(depth) ? 2 : bytesOf(Number.parseInt(depth, 10));
+  return 2 ** (8 * bytes - 1);
 }
 
 const ascii = (bytes: Uint8Array, at: number): string =>
