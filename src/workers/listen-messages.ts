@@ -37,5 +37,7 @@ export interface PlayerState {
 export interface FromFeeder {
   played: number;
   missed: number;
+  /** Samples that lay ready for it then; nothing before it began. */
+  ready?: number;
   incoming?: Float32Array;
 }

@@ -14,7 +14,8 @@ function feeder() {
       port.sent += block.length;
       port.blocks.push(block);
     },
-    tell: (played: number, missed = 0) => port.onmessage!({ data: { played, missed } }),
+    tell: (played: number, missed = 0, ready?: number) =>
+      port.onmessage!({ data: { played, missed, ready } }),
   };
   return port;
 }
@@ -76,6 +77,28 @@ test('more lies ahead after something was lacking, and less again when it is cal
   wait(300);
   port.tell(port.sent, 3);
   expect(state().missed).toBe(3);
+});
+
+test('more lies ahead before anything is lacking, and stays where less was nearly too little', () => {
+  const { player, port, settle, wait } = begun();
+  player.hear({ is: 'load', side: 'a', sheet: newSheet(), way: 0 });
+  settle();
+  /** What lies ahead after a calm stretch in which no less than this lay ready. */
+  const calm = (ready: number) => {
+    wait(2000);
+    const played = port.sent;
+    port.tell(played, 0, ready);
+    return port.sent - played;
+  };
+  const wide = calm(1500);
+  expect(calm(1500)).toBe(wide);
+  expect(calm(4000)).toBeLessThan(0.6 * wide);
+  const little = calm(2000);
+  expect(little).toBeLessThan(0.3 * wide);
+  // It came near to having nothing: twice as much from then on, and no less.
+  port.tell(port.sent, 0, 100);
+  expect(calm(2500)).toBeGreaterThan(1.5 * little);
+  expect(calm(2500)).toBeGreaterThan(1.5 * little);
 });
 
 test('of a stream of edits the last is heard, and one that cannot be solved is named', () => {

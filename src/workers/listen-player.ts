@@ -11,6 +11,8 @@ const AHEAD_MAKING = 6144;
 /** At first, and after something was lacking, there is so many times as much ahead; after each calm stretch half of it. */
 const WIDE = 4;
 const CALM = 1500;
+/** Where no more than this lay ready, something would soon have been lacking. */
+const CLOSE = 256;
 /** Of the pieces of 128 samples so many lacking within such a stretch are too many: finer steps than this machine bears. */
 const TOO_MANY = 40;
 const STRETCH = 2000;
@@ -37,6 +39,8 @@ export class ListenPlayer {
   private widened = WIDE;
   private widenedAt = 0;
   private least = 1;
+  /** The least that lay ready in the present calm stretch. */
+  private reserve = Infinity;
   /** Where the present stretch began, and how many were lacking then. */
   private stretch = { at: 0, missed: 0 };
   private work: { side: Side | null; steps: Generator<void, void>; begun?: true }[] = [];
@@ -104,18 +108,11 @@ export class ListenPlayer {
     this.fill();
   }
 
-  private fed({ played, missed, incoming }: FromFeeder): void {
+  private fed({ played, missed, ready = Infinity, incoming }: FromFeeder): void {
     this.played = played;
     const now = this.clock();
-    if (missed > this.missed) {
-      // What was too little once is too little here.
-      this.least = Math.min(WIDE, 2 * this.least);
-      this.widened = WIDE;
-      this.widenedAt = now;
-    } else if (this.widened > this.least && now - this.widenedAt > CALM) {
-      this.widened /= 2;
-      this.widenedAt = now;
-    }
+    this.reserve = Math.min(this.reserve, ready);
+    this.widen(missed > this.missed, now);
     this.missed = missed;
     this.relieve(now);
     if (incoming) {
@@ -124,6 +121,22 @@ export class ListenPlayer {
       if (waiting > MOST_INCOMING) this.incoming = this.incoming.slice(-2);
     }
     this.fill();
+  }
+
+  /** How far ahead it makes follows from how near it came to having nothing. */
+  private widen(lacked: boolean, now: number): void {
+    const { widened, reserve } = this;
+    if (lacked || (reserve <= CLOSE && widened < WIDE)) {
+      // What was too little once is too little here.
+      this.least = Math.min(WIDE, 2 * (lacked ? this.least : widened));
+      this.widened = lacked ? WIDE : this.least;
+    } else if (now - this.widenedAt > CALM) {
+      // Half as much must have been enough all the while.
+      if (widened > this.least && reserve > (AHEAD * widened) / 2 + CLOSE)
+        this.widened = widened / 2;
+    } else return;
+    this.widenedAt = now;
+    this.reserve = Infinity;
   }
 
   /** Where too much is lacking in spite of all that lies ahead, steps are made coarser. */
@@ -157,8 +170,9 @@ export class ListenPlayer {
     this.takePending();
     const [first] = this.work;
     if (first) {
-      // Enough to last while the next piece is made; what only changes values has none.
+      // Enough to last while the next piece is made; what only changes values is soon done.
       if (first.begun) this.fill(AHEAD_MAKING);
+      else this.fill();
       first.begun = true;
       this.step();
     }

@@ -55,7 +55,8 @@ class Feeder extends AudioWorkletProcessor {
     const incoming = this.listening && inputs[0][0] ? inputs[0][0].slice() : undefined;
     if (incoming || this.played - this.told >= 128 || k < out.length) {
       this.told = this.played;
-      this.player.postMessage({ played: this.played, missed: this.missed, incoming });
+      const ready = this.begun ? this.waiting : undefined;
+      this.player.postMessage({ played: this.played, missed: this.missed, ready, incoming });
     }
     return true;
   }
