@@ -13,6 +13,8 @@ const WIDE = 4;
 const CALM = 1500;
 /** Where no more than this lay ready, something would soon have been lacking. */
 const CLOSE = 256;
+/** So long after a change the audio thread may still speak of what lay ready before it, milliseconds. */
+const ARRIVING = 100;
 /** Of the pieces of 128 samples so many lacking within such a stretch are too many: finer steps than this machine bears. */
 const TOO_MANY = 40;
 const STRETCH = 2000;
@@ -68,6 +70,7 @@ export class ListenPlayer {
       this.audition = new Audition(message.rate, this.clock);
       this.port = message.port;
       this.sent = this.played = this.missed = 0;
+      this.reserve = Infinity;
       this.port.onmessage = (event: MessageEvent<FromFeeder>) => this.fed(event.data);
       this.toldAt = this.widenedAt = this.clock();
       return;
@@ -111,7 +114,7 @@ export class ListenPlayer {
   private fed({ played, missed, ready = Infinity, incoming }: FromFeeder): void {
     this.played = played;
     const now = this.clock();
-    this.reserve = Math.min(this.reserve, ready);
+    if (now - this.widenedAt > ARRIVING) this.reserve = Math.min(this.reserve, ready);
     this.widen(missed > this.missed, now);
     this.missed = missed;
     this.relieve(now);
