@@ -33,6 +33,13 @@ export interface PlayerState {
   missed: number;
 }
 
+/** To the audio thread: a piece, where it begins, and whether it takes the place of one that lies there. */
+export interface ToFeeder {
+  at: number;
+  joins: boolean;
+  samples: Float32Array;
+}
+
 /** From the audio thread: what it has played, what it lacked, and what came in. */
 export interface FromFeeder {
   played: number;

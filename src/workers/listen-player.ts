@@ -2,24 +2,20 @@ import { messageOf } from '@/core/errors';
 import { Audition, type Side } from '@/core/listen/audition';
 import { SLICE } from '@/core/listen/heard';
 import type { Sheet } from '@/core/sheet/schema';
-import type { FromFeeder, PlayerState, ToPlayer } from './listen-messages';
+import { Lead } from './lead';
+import type { FromFeeder, PlayerState, ToFeeder, ToPlayer } from './listen-messages';
+import { MadeAhead } from './made-ahead';
 
-/** Samples that lie ready for the audio thread: what a knob does is heard so much later. */
-const AHEAD = 1280;
-/** The same while something is made, which takes some hundredths of a second at a time. */
-const AHEAD_MAKING = 6144;
-/** At first, and after something was lacking, there is so many times as much ahead; after each calm stretch half of it. */
-const WIDE = 4;
-const CALM = 1500;
-/** Where no more than this lay ready, something would soon have been lacking. */
-const CLOSE = 256;
-/** So long after a change the audio thread may still speak of what lay ready before it, milliseconds. */
-const ARRIVING = 100;
+/** So much is made before anything else is done: it lasts while this machine does something else. */
+const NEAR = 1280;
+/** So far ahead it is made in between. */
+const FAR = 6144;
 /** Of the pieces of 128 samples so many lacking within such a stretch are too many: finer steps than this machine bears. */
 const TOO_MANY = 40;
 const STRETCH = 2000;
-/** It makes no longer ahead at a time, milliseconds. */
-const LONGEST_FILL = 60;
+/** It makes no longer at a time, milliseconds: what it is told must be heard; the second where enough lies ready. */
+const LONGEST = 60;
+const SHORT = 3;
 /** Slices that are sent together. */
 const TOGETHER = 2;
 /** What it says of itself comes so often, milliseconds. */
@@ -35,17 +31,12 @@ const MOST_INCOMING = 4096;
 export class ListenPlayer {
   private audition: Audition | undefined;
   private port: MessagePort | undefined;
-  private sent = 0;
-  private played = 0;
+  private made!: MadeAhead;
+  private lead!: Lead;
   private missed = 0;
-  private widened = WIDE;
-  private widenedAt = 0;
-  private least = 1;
-  /** The least that lay ready in the present calm stretch. */
-  private reserve = Infinity;
   /** Where the present stretch began, and how many were lacking then. */
   private stretch = { at: 0, missed: 0 };
-  private work: { side: Side | null; steps: Generator<void, void>; begun?: true }[] = [];
+  private work: { side: Side | null; steps: Generator<void, void> }[] = [];
   private readonly pending = new Map<Side, Extract<ToPlayer, { is: 'load' }>>();
   private working = false;
   private readonly problems: PlayerState['problems'] = {};
@@ -68,25 +59,25 @@ export class ListenPlayer {
   hear(message: ToPlayer): void {
     if (message.is === 'begin') {
       this.audition = new Audition(message.rate, this.clock);
+      this.made = new MadeAhead(this.audition);
+      this.lead = new Lead(this.clock());
+      this.missed = 0;
       this.port = message.port;
-      this.sent = this.played = this.missed = 0;
-      this.reserve = Infinity;
       this.port.onmessage = (event: MessageEvent<FromFeeder>) => this.fed(event.data);
-      this.toldAt = this.widenedAt = this.clock();
+      this.toldAt = this.clock();
       return;
     }
     const { audition } = this;
     if (!audition) return;
     switch (message.is) {
       case 'program':
-        this.make(null, audition.play(message.program));
+        this.change(() => this.make(null, audition.play(message.program)));
         break;
-      case 'recording':
-        this.make(
-          null,
-          audition.record(message.samples ? Float64Array.from(message.samples) : undefined),
-        );
+      case 'recording': {
+        const samples = message.samples ? Float64Array.from(message.samples) : undefined;
+        this.change(() => this.make(null, audition.record(samples)));
         break;
+      }
       case 'load':
         // Of a stream of edits only the last counts: it is taken once those that wait have been heard.
         this.pending.set(message.side, message);
@@ -96,26 +87,32 @@ export class ListenPlayer {
         this.pending.delete(message.side);
         this.forget(message.side);
         audition.unload(message.side);
+        this.made.keep();
         delete this.problems[message.side];
         break;
       case 'choose':
-        audition.choose(message.side);
+        this.change(() => audition.choose(message.side));
         break;
       case 'press':
-        audition.score.press(message.semitones);
+        this.change(() => audition.score.press(message.semitones));
         break;
       case 'release':
-        audition.score.release(message.semitones);
+        this.change(() => audition.score.release(message.semitones));
         break;
     }
     this.fill();
   }
 
+  /** What changes is heard soon, however much lies ahead. */
+  private change(by: () => void): void {
+    this.made.goBack();
+    by();
+  }
+
   private fed({ played, missed, ready = Infinity, incoming }: FromFeeder): void {
-    this.played = played;
     const now = this.clock();
-    if (now - this.widenedAt > ARRIVING) this.reserve = Math.min(this.reserve, ready);
-    this.widen(missed > this.missed, now);
+    this.made.reached(played);
+    this.lead.hear(missed > this.missed, ready, now);
     this.missed = missed;
     this.relieve(now);
     if (incoming) {
@@ -124,22 +121,6 @@ export class ListenPlayer {
       if (waiting > MOST_INCOMING) this.incoming = this.incoming.slice(-2);
     }
     this.fill();
-  }
-
-  /** How far ahead it makes follows from how near it came to having nothing. */
-  private widen(lacked: boolean, now: number): void {
-    const { widened, reserve } = this;
-    if (lacked || (reserve <= CLOSE && widened < WIDE)) {
-      // What was too little once is too little here.
-      this.least = Math.min(WIDE, 2 * (lacked ? this.least : widened));
-      this.widened = lacked ? WIDE : this.least;
-    } else if (now - this.widenedAt > CALM) {
-      // Half as much must have been enough all the while.
-      if (widened > this.least && reserve > (AHEAD * widened) / 2 + CLOSE)
-        this.widened = widened / 2;
-    } else return;
-    this.widenedAt = now;
-    this.reserve = Infinity;
   }
 
   /** Where too much is lacking in spite of all that lies ahead, steps are made coarser. */
@@ -171,23 +152,26 @@ export class ListenPlayer {
   private readonly goOn = (): void => {
     this.working = false;
     this.takePending();
-    const [first] = this.work;
-    if (first) {
-      // Enough to last while the next piece is made; what only changes values is soon done.
-      if (first.begun) this.fill(AHEAD_MAKING);
-      else this.fill();
-      first.begun = true;
+    if (this.work.length > 0) {
+      // Enough to last while the next piece of it is made.
+      this.play(FAR, LONGEST);
       this.step();
-    }
+    } else this.play(this.ahead, SHORT);
     this.fill();
     if (this.work.length > 0) this.wake();
   };
 
   private takePending(): void {
     for (const [side, { sheet, way }] of this.pending) {
-      const steps = this.audition!.load(side, sheet as Sheet, way);
       this.forget(side);
-      this.work.push({ side, steps });
+      const known = this.problems[side];
+      this.trying(side, () => {
+        const go = this.audition!.take(side, sheet as Sheet, way);
+        if (go) this.change(go);
+        else this.work.push({ side, steps: this.audition!.load(side, sheet as Sheet, way) });
+        return go !== undefined;
+      });
+      if (this.problems[side] !== known) this.tell();
     }
     this.pending.clear();
   }
@@ -195,31 +179,59 @@ export class ListenPlayer {
   private step(): void {
     const [first] = this.work;
     if (!first) return;
-    try {
-      if (!first.steps.next().done) return;
-      if (first.side) delete this.problems[first.side];
-    } catch (error) {
-      if (first.side) this.problems[first.side] = messageOf(error);
-    }
+    if (!this.trying(first.side, () => first.steps.next().done === true)) return;
     this.work = this.work.filter((w) => w !== first);
+    this.made.keep();
     if (this.work.length === 0) this.tell();
   }
 
-  /** Make what is lacking ahead of the audio thread. */
-  private fill(ahead = AHEAD * this.widened): void {
-    const { audition, port } = this;
+  /**
+   * Goes on with a side; what goes wrong is said of it until it is heard as it is.
+   *
+   * @param what whether it is heard so by now
+   * @returns whether there is nothing left to do
+   */
+  private trying(side: Side | null, what: () => boolean): boolean {
+    try {
+      const done = what();
+      if (done && side) delete this.problems[side];
+      return done;
+    } catch (error) {
+      if (side) this.problems[side] = messageOf(error);
+      return true;
+    }
+  }
+
+  /** How far ahead it is made: what comes in cannot be made before it does. */
+  private get ahead(): number {
+    return this.incomes ? this.lead.samples : FAR;
+  }
+
+  private get incomes(): boolean {
+    return this.audition!.score.program.sound === 'input';
+  }
+
+  /** What is soon wanted is made at once, the rest when there is time. */
+  private fill(): void {
+    this.play(Math.min(NEAR, this.ahead), LONGEST);
+    if (this.audition?.ready && this.made.samples < this.ahead) this.wake();
+    if (this.clock() - this.toldAt > EVERY) this.tell();
+  }
+
+  /** Plays until so much lies ahead, or time is up. */
+  private play(ahead: number, longest: number): void {
+    const { audition, port, made } = this;
     if (!audition?.ready || !port) return;
     const from = this.clock();
-    // An overloaded machine must still hear what it is told.
-    while (this.sent - this.played < ahead && this.clock() - from < LONGEST_FILL) {
-      const block = new Float32Array(SLICE * TOGETHER);
+    while (made.samples < ahead && this.clock() - from < longest) {
+      const samples = new Float32Array(SLICE * TOGETHER);
+      const place = made.begin(samples.length, !this.incomes);
       for (let k = 0; k < TOGETHER; k++)
-        audition.next(block.subarray(k * SLICE, (k + 1) * SLICE), this.nextIncoming());
-      this.sent += block.length;
-      port.postMessage(block, [block.buffer]);
+        audition.next(samples.subarray(k * SLICE, (k + 1) * SLICE), this.nextIncoming());
+      const block: ToFeeder = { ...place, samples };
+      port.postMessage(block, [samples.buffer]);
     }
     this.busy += this.clock() - from;
-    if (this.clock() - this.toldAt > EVERY) this.tell();
   }
 
   private nextIncoming(): Float32Array | undefined {

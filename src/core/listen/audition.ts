@@ -1,5 +1,5 @@
 import type { Sheet } from '@/core/sheet/schema';
-import { SLICE, type Heard } from './heard';
+import { SLICE, type Heard, type Rewinds } from './heard';
 import { affordable, OVERSAMPLING, type Afforded } from './heard-circuit';
 import { Limiter } from './limiter';
 import type { Program } from './program';
@@ -41,7 +41,7 @@ export interface SideState {
  * Plays a program through the solved circuit of a sheet, or of either of two, brought to the same
  * level. It knows nothing of where the sound goes: `next` fills one slice after the other.
  */
-export class Audition {
+export class Audition implements Rewinds {
   readonly score: Score;
   private readonly sides: Partial<Record<Side, Loaded>> = {};
   private side: Side = 'a';
@@ -84,23 +84,30 @@ export class Audition {
   }
 
   /**
-   * Hear a sheet on one side. Values that changed are gone to smoothly; what is wired otherwise is made
-   * anew, which takes some tenths of a second: a generator that stops between pieces of it, each of
-   * some hundredths at most.
+   * A sheet that is wired as what is heard on that side: its values are gone to smoothly.
+   *
+   * @returns what makes it go there; undefined where it must be loaded
+   * @throws ReedError where the sheet makes no circuit
+   */
+  take(side: Side, sheet: Sheet, way = 0): (() => void) | undefined {
+    const loaded = this.sides[side];
+    const go = loaded?.way === way ? loaded.circuit.take(sheet) : undefined;
+    return (
+      go &&
+      (() => {
+        go();
+        loaded!.sheet = sheet;
+      })
+    );
+  }
+
+  /**
+   * Hear a sheet on one side, whatever is wired there. It is made anew, which takes some tenths of a
+   * second: a generator that stops between pieces of it, each of some hundredths at most.
    *
    * @throws ReedError where it cannot be solved; what was heard before goes on
    */
   *load(side: Side, sheet: Sheet, way = 0): Generator<void, void> {
-    const before = this.sides[side];
-    if (before && before.way === way && before.circuit.take(sheet)) {
-      before.sheet = sheet;
-      return;
-    }
-    yield;
-    yield* this.renew(side, sheet, way);
-  }
-
-  private *renew(side: Side, sheet: Sheet, way: number): Generator<void, void> {
     const { rate, clock, most } = this;
     const { volts } = this.score.program;
     const afforded = yield* affordable(sheet, way, { rate, volts, clock, most });
@@ -120,7 +127,7 @@ export class Audition {
     for (const side of [this.side, this.side === 'a' ? 'b' : 'a'] as const) {
       const loaded = this.sides[side];
       if (loaded && loaded.circuit.times > this.most)
-        yield* this.renew(side, loaded.sheet, loaded.way);
+        yield* this.load(side, loaded.sheet, loaded.way);
     }
   }
 
@@ -185,6 +192,18 @@ export class Audition {
     }
     const rms = Math.sqrt(sum / ((slices - settled) * SLICE));
     loaded.gain = Math.min(MOST_GAIN, rms > 0 ? HEARD_AT / rms : 1);
+  }
+
+  /** @returns what brings it back to where it is now; what is loaded, and which side is heard, stays */
+  mark(): () => void {
+    const { fade, leaving, score, limiter } = this;
+    const circuits = [this.sides[this.side], leaving].flatMap((l) => (l ? [l.circuit] : []));
+    const parts = [score, limiter, ...circuits].map((part) => part.mark());
+    return () => {
+      this.fade = fade;
+      this.leaving = leaving;
+      for (const back of parts) back();
+    };
   }
 
   /**

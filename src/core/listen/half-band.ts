@@ -66,6 +66,16 @@ class Halver {
     return count / 2;
   }
 
+  /** @returns what brings it back to where it is now */
+  mark(): () => void {
+    const { at } = this;
+    const past = this.past.slice();
+    return () => {
+      this.at = at;
+      this.past.set(past);
+    };
+  }
+
   private push(x: number): void {
     const { past, taps } = this;
     past[this.at] = past[this.at + taps.length] = x;
@@ -114,6 +124,16 @@ export class Decimator {
       count = halver.run(from, count, to);
       from = to;
     });
+  }
+
+  /** @returns what brings it back to where it is now */
+  mark(): () => void {
+    const waiting = this.waiting.slice();
+    const halvers = this.halvers.map((halver) => halver.mark());
+    return () => {
+      this.waiting.set(waiting);
+      for (const back of halvers) back();
+    };
   }
 
   /** What came a little earlier. */

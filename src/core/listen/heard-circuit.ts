@@ -94,17 +94,35 @@ export class HeardCircuit implements Heard {
   }
 
   /**
-   * Go to what the sheet says now.
+   * What the sheet says now, where it is wired as before.
    *
-   * @returns false where it is wired otherwise: another must be made
+   * @returns what makes it go there; undefined where another must be made
    */
-  take(sheet: Sheet): boolean {
+  take(sheet: Sheet): (() => void) | undefined {
     const values = this.player.valuesOf(circuitOf(sheet, this.way));
-    if (!values) return false;
-    this.target = values;
-    this.gliding = true;
-    this.follow(sheet);
-    return true;
+    return (
+      values &&
+      (() => {
+        this.target = values;
+        this.gliding = true;
+        this.follow(sheet);
+      })
+    );
+  }
+
+  /** @returns what brings it back to where it is now; where it is to go stays */
+  mark(): () => void {
+    const { opened, gliding } = this;
+    const [base, values] = [this.base.slice(), this.values.slice()];
+    const parts = [this.player, this.decimator, this.blocker].map((part) => part.mark());
+    return () => {
+      this.opened = opened;
+      this.gliding = gliding;
+      this.base.set(base);
+      this.values.set(values);
+      this.player.set(values);
+      for (const back of parts) back();
+    };
   }
 
   /** Which of its numbers notes move: those of the control for the cut-off. */

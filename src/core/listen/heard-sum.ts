@@ -11,6 +11,9 @@ import type { Heard } from './heard';
 
 /** Of an impulse response: 85 ms at 48 kHz, within which the lowest resonances have died away. */
 const TAPS = 4096;
+/** So many samples can be gone back. */
+const BACK = 8192;
+const KEPT = TAPS + BACK;
 /** Where the window begins before sound first arrives, seconds. */
 const BEFORE = 5e-4;
 /** From this part of half the rate on it is faded out. */
@@ -27,7 +30,7 @@ export class HeardSum implements Heard {
   readonly span = undefined;
   private readonly taps: Float64Array;
   /** What was played, twice over, so that the last of it always stands in one piece. */
-  private readonly played = new Float64Array(2 * TAPS);
+  private readonly played = new Float64Array(2 * KEPT);
   private at = 0;
 
   /** @throws ReedError where it cannot be solved, as of a driver that is gone */
@@ -42,8 +45,14 @@ export class HeardSum implements Heard {
     return new HeardSum(sheet, rate);
   }
 
-  take(sheet: Sheet): boolean {
-    return designKey(sheet) === designKey(this.sheet);
+  take(sheet: Sheet): (() => void) | undefined {
+    return designKey(sheet) === designKey(this.sheet) ? () => undefined : undefined;
+  }
+
+  mark(): () => void {
+    // What was played before still stands there.
+    const { at } = this;
+    return () => void (this.at = at);
   }
 
   open(): void {
@@ -53,8 +62,8 @@ export class HeardSum implements Heard {
   play(input: Float64Array, output: Float64Array): void {
     const { taps, played } = this;
     for (let k = 0; k < output.length; k++) {
-      this.at = (this.at + TAPS - 1) % TAPS;
-      played[this.at] = played[this.at + TAPS] = input[k];
+      this.at = (this.at + KEPT - 1) % KEPT;
+      played[this.at] = played[this.at + KEPT] = input[k];
       // Four sums side by side: none waits for the last product of another.
       let [a, b, c, d] = [0, 0, 0, 0];
       for (let n = 0, i = this.at; n < TAPS; n += 4, i += 4) {

@@ -3,8 +3,14 @@ import type { Sheet } from '@/core/sheet/schema';
 /** Samples between two looks at the controls: 1.3 ms at 48 kHz. */
 export const SLICE = 64;
 
+/** What goes on from what came before, and can go back. */
+export interface Rewinds {
+  /** @returns what brings it back to where it is now, with the settings it has by then */
+  mark(): () => void;
+}
+
 /** What a program is played through. */
-export interface Heard {
+export interface Heard extends Rewinds {
   /** Steps to a sample. */
   readonly times: number;
   /** Samples that it is heard late by. */
@@ -16,11 +22,11 @@ export interface Heard {
   /** Another of the same kind, at rest. */
   fresh(sheet: Sheet, way: number, rate: number): Heard;
   /**
-   * Go to what the sheet says now.
+   * What the sheet says now, where it is wired as before.
    *
-   * @returns false where another must be made
+   * @returns what makes it go there; undefined where another must be made
    */
-  take(sheet: Sheet): boolean;
+  take(sheet: Sheet): (() => void) | undefined;
   /** Open the cut-off by a part of its travel, from now on. */
   open(by: number): void;
   /** The next slice: volts of the source, step by step, in; what is heard out. */

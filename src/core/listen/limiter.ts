@@ -22,6 +22,12 @@ export class Limiter {
     return this.peak > CEILING ? CEILING / this.peak : 1;
   }
 
+  /** @returns what brings it back to where it is now */
+  mark(): () => void {
+    const { peak } = this;
+    return () => void (this.peak = peak);
+  }
+
   next(x: number): number {
     // What is no number is silence.
     if (!Number.isFinite(x)) return 0;
@@ -44,6 +50,12 @@ export class Blocker {
   reset(volts: number): void {
     this.before = volts;
     this.held = 0;
+  }
+
+  /** @returns what brings it back to where it is now */
+  mark(): () => void {
+    const { before, held } = this;
+    return () => void Object.assign(this, { before, held });
   }
 
   next(x: number): number {

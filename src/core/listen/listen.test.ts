@@ -161,7 +161,7 @@ describe('a circuit as it is heard', () => {
     const { all, go } = played(circuit, 60, still({ hz: 300 }));
     go(60);
     const turned = { ...sheet, controls: sheet.controls.map((c) => ({ ...c, at: 0.2 })) };
-    expect(circuit.take(turned)).toBe(true);
+    circuit.take(turned)!();
     go(180);
     const steps = all.slice(1).map((v, k) => Math.abs(v - all[k]));
     const before = Math.max(...steps.slice(1500, 60 * SLICE - 2));
@@ -193,7 +193,7 @@ describe('a circuit as it is heard', () => {
 
   test('knows what is wired otherwise', () => {
     const circuit = new HeardCircuit(voice(), 0, RATE, 1);
-    expect(circuit.take(voice(transistorLadder))).toBe(false);
+    expect(circuit.take(voice(transistorLadder))).toBeUndefined();
   });
 });
 
@@ -276,6 +276,42 @@ describe('an audition', () => {
     expect(steps([a[a.length - 1], ...between, b[0]])).toBeLessThan(
       1.5 * Math.max(steps(a), steps(b)),
     );
+  });
+
+  const turned = (sheet: Sheet, at: number): Sheet => ({
+    ...sheet,
+    controls: sheet.controls.map((c) => ({ ...c, at })),
+  });
+
+  test.each([
+    ['transconductors', voice()],
+    ['a transistor ladder', voice(transistorLadder)],
+    ['op-amps', newSheet()],
+  ])('goes back to any place and plays on as it did: %s', (_, sheet) => {
+    const audition = new Audition(RATE, still0);
+    const notes = { notes: [0, 7, 12], beatsPerMinute: 600, opens: 0.2, follows: true };
+    toItsEnd(audition.play(still({ ...notes, sound: 'pluck' })));
+    toItsEnd(audition.load('a', sheet));
+    toItsEnd(audition.load('b', voice()));
+    heard(audition, 30);
+    // A knob is on its way, a key goes down, one circuit gives way to the other.
+    audition.take('a', turned(sheet, 0.4))!();
+    heard(audition, 2);
+    audition.score.press(5);
+    audition.choose('b');
+    heard(audition, 3);
+    const back = audition.mark();
+    const first = heard(audition, 40);
+    back();
+    const again = heard(audition, 40);
+    const off = rms(first.map((v, k) => v - again[k])) / rms(first);
+    expect(off).toBeLessThan(1e-5);
+    // Once more, and another setting from there on.
+    back();
+    audition.take('b', turned(voice(), 0.9))!();
+    const other = heard(audition, 40);
+    expect(rms(first.map((v, k) => v - other[k])) / rms(first)).toBeGreaterThan(0.01);
+    expect(Math.abs(other[0] - first[0])).toBeLessThan(0.02);
   });
 
   test('goes on with what was heard when a circuit cannot be solved', () => {

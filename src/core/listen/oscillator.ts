@@ -31,6 +31,12 @@ export class Oscillator {
     this.pluck = 1;
   }
 
+  /** @returns what brings it back to where it is now; noise is other noise then */
+  mark(): () => void {
+    const { phase, triangle, pluck } = this;
+    return () => void Object.assign(this, { phase, triangle, pluck });
+  }
+
   /** The next sample of a tone of `hz`. */
   next(hz: number): number {
     const step = hz / this.rate;

@@ -77,6 +77,17 @@ export class Score {
     this.oscillator?.strike();
   }
 
+  /** @returns what brings it back to where it is now; what is played, and the keys, stay */
+  mark(): () => void {
+    const { place, seconds, step, last, oscillator } = this;
+    const note = this.note && { ...this.note };
+    const tone = oscillator?.mark();
+    return () => {
+      Object.assign(this, { place, seconds, step, last, oscillator, note });
+      tone?.();
+    };
+  }
+
   /** How far the cut-off of a circuit is opened now, as a part of its control’s travel. */
   opened({ span }: Pick<HeardCircuit, 'span'>): number {
     const { note, own } = this;

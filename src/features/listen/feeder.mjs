@@ -2,6 +2,10 @@
 
 /** So many samples must lie ready before it begins. */
 const BEGIN_WITH = 2048;
+/** It holds no more than this: more than is ever made ahead. */
+const ROOM = 16384;
+/** What takes the place of what lay there comes in within so many samples. */
+const JOIN = 64;
 
 /**
  * Hands on what the player made ahead, and says how far it is. It runs in the audio thread, as it
@@ -10,52 +14,52 @@ const BEGIN_WITH = 2048;
 class Feeder extends AudioWorkletProcessor {
   constructor() {
     super();
-    this.blocks = [];
-    this.at = 0;
+    /** What lies ready, sample by sample from `played` to `end`, each at its place. */
+    this.ready = new Float32Array(ROOM);
     this.played = 0;
+    this.end = 0;
+    /** Samples that are still to come in gradually. */
+    this.joining = 0;
     this.missed = 0;
     this.begun = false;
-    this.waiting = 0;
     this.listening = false;
     this.told = 0;
     this.player = null;
     this.port.onmessage = ({ data }) => {
       if (data.is === 'port') {
         this.player = data.port;
-        this.player.onmessage = (event) => {
-          this.blocks.push(event.data);
-          this.waiting += event.data.length;
-          if (this.waiting >= BEGIN_WITH) this.begun = true;
-        };
+        this.player.onmessage = (event) => this.take(event.data);
         this.player.postMessage({ played: 0, missed: 0 });
       } else if (data.is === 'listen') this.listening = data.on;
       else if (data.is === 'end') this.ended = true;
     };
   }
 
+  /** A piece may lie where another lay; what is over is left out. */
+  take({ at, joins, samples }) {
+    const { ready, end } = this;
+    if (joins) this.joining = JOIN;
+    for (let k = Math.max(0, this.played - at); k < samples.length; k++) {
+      const place = (at + k) % ROOM;
+      const part = this.joining > 0 && at + k < end ? 1 - this.joining-- / (JOIN + 1) : 1;
+      ready[place] = part * samples[k] + (part < 1 ? (1 - part) * ready[place] : 0);
+    }
+    this.end = Math.max(end, at + samples.length);
+    if (this.end - this.played >= BEGIN_WITH) this.begun = true;
+  }
+
   process(inputs, outputs) {
     if (this.ended) return false;
     const [out] = outputs[0];
-    let k = 0;
-    while (this.begun && k < out.length && this.blocks.length > 0) {
-      const block = this.blocks[0];
-      const count = Math.min(out.length - k, block.length - this.at);
-      out.set(block.subarray(this.at, this.at + count), k);
-      k += count;
-      this.at += count;
-      if (this.at === block.length) {
-        this.blocks.shift();
-        this.at = 0;
-      }
-    }
-    this.played += k;
-    this.waiting -= k;
-    if (this.begun && k < out.length) this.missed++;
+    const count = this.begun ? Math.min(out.length, this.end - this.played) : 0;
+    for (let k = 0; k < count; k++) out[k] = this.ready[(this.played + k) % ROOM];
+    this.played += count;
+    if (this.begun && count < out.length) this.missed++;
     if (!this.player) return true;
     const incoming = this.listening && inputs[0][0] ? inputs[0][0].slice() : undefined;
-    if (incoming || this.played - this.told >= 128 || k < out.length) {
+    if (incoming || this.played - this.told >= 128 || count < out.length) {
       this.told = this.played;
-      const ready = this.begun ? this.waiting : undefined;
+      const ready = this.begun ? this.end - this.played : undefined;
       this.player.postMessage({ played: this.played, missed: this.missed, ready, incoming });
     }
     return true;

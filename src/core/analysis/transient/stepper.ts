@@ -165,6 +165,23 @@ export class Stepper {
     }
   }
 
+  /** @returns what brings it back to where it is now */
+  mark(): () => void {
+    const { known, fresh } = this;
+    const copies = this.history.map((vector) => vector.slice());
+    return () => {
+      this.history.forEach((vector, i) => copy(copies[i], vector));
+      this.known = known;
+      this.fresh = fresh;
+    };
+  }
+
+  /** All that the next step goes on from. */
+  private get history(): Float64Array[] {
+    const { x, charges, rates, points, earlierCharges, swing, late, gaps } = this;
+    return [x, charges, rates, ...points, ...earlierCharges, swing, late, gaps];
+  }
+
   /** Where a stage is likely to lie: on the line through the last point and the stage before. */
   private predict(stage: number, h: number): void {
     const { next, x, points, gaps } = this;

@@ -1,0 +1,2 @@
+/** Registers the audio thread's part of the player, and exports nothing. */
+export {};
