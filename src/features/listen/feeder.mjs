@@ -4,6 +4,8 @@
 const BEGIN_WITH = 2048;
 /** It holds no more than this: more than is ever made ahead. */
 const ROOM = 16384;
+/** It says so often how far it is, samples. */
+const EVERY = 256;
 /** What takes the place of what lay there comes in within so many samples. */
 const JOIN = 64;
 
@@ -57,7 +59,7 @@ class Feeder extends AudioWorkletProcessor {
     if (this.begun && count < out.length) this.missed++;
     if (!this.player) return true;
     const incoming = this.listening && inputs[0][0] ? inputs[0][0].slice() : undefined;
-    if (incoming || this.played - this.told >= 128 || count < out.length) {
+    if (incoming || this.played - this.told >= EVERY || count < out.length) {
       this.told = this.played;
       const ready = this.begun ? this.end - this.played : undefined;
       this.player.postMessage({ played: this.played, missed: this.missed, ready, incoming });

@@ -14,6 +14,8 @@ const HEIGHT = 66;
 /** The wave takes this part of the height, below the bars. */
 const WAVE = 22;
 const WAVE_POINTS = 200;
+/** It is drawn anew so often, milliseconds: what sounds needs the machine more than what is seen of it. */
+const EVERY = 60;
 
 /** What sounds: its spectrum as bars over frequency, a third of an octave or so each, and its wave. */
 export function Spectrum({ on }: { on: boolean }) {
@@ -22,9 +24,12 @@ export function Spectrum({ on }: { on: boolean }) {
   useEffect(() => {
     if (!on) return;
     let frame = 0;
+    let drawnAt = -Infinity;
     let [levels, volts] = [new Float32Array(0), new Float32Array(0)];
-    const draw = () => {
+    const draw = (now: number) => {
       frame = requestAnimationFrame(draw);
+      if (now - drawnAt < EVERY) return;
+      drawnAt = now;
       const analyser = analyserNow();
       const rate = rateNow();
       if (!analyser || !rate) return;
@@ -37,7 +42,7 @@ export function Spectrum({ on }: { on: boolean }) {
       bars.current?.setAttribute('d', barsOf(levels, rate / analyser.fftSize));
       wave.current?.setAttribute('d', waveOf(volts));
     };
-    draw();
+    frame = requestAnimationFrame(draw);
     return () => cancelAnimationFrame(frame);
   }, [on]);
   return (
