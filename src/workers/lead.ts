@@ -1,47 +1,41 @@
-/** Samples that lie ready of what cannot be made anew, an input: it is heard so much later. */
-const LEAST = 1280;
-/** At first, and after something was lacking, there is so many times as much; after each calm stretch half of it. */
-const WIDE = 4;
-const CALM = 1500;
-/** Where no more than this lay ready, something would soon have been lacking. */
-const CLOSE = 256;
-/** So long after a change the audio thread may still speak of what lay ready before it, milliseconds. */
-const ARRIVING = 100;
+/** Samples that something is made before it is heard, at the least: 16 ms at 48 kHz. */
+const LEAST = 768;
+/** Up to so many times as many, where that was too little. */
+const MOST = 8;
+/** No more than this between it and the audio thread is too little. */
+const CLOSE = 128;
+/** So long it stays as it is after that, milliseconds; then half of it is tried. */
+const CALM = 10_000;
+/** All that is too little within such a stretch is so for one reason. */
+const AT_ONCE = 100;
 
-/** How far ahead an input is played: it follows from how near the audio thread came to having nothing. */
+/**
+ * How long before it is heard something is made: a change of a knob, or what comes in. It follows from
+ * how near the audio thread came to what was being made.
+ */
 export class Lead {
-  private times = WIDE;
-  private changedAt: number;
-  private least = 1;
-  /** The least that lay ready in the present calm stretch. */
-  private reserve = Infinity;
-
-  constructor(now: number) {
-    this.changedAt = now;
-  }
+  private times = 1;
+  private closeAt = -Infinity;
 
   get samples(): number {
     return LEAST * this.times;
   }
 
   /**
-   * What the audio thread says of itself.
-   *
-   * @param lacked whether it had nothing
-   * @param ready samples that lay ready
+   * @param between samples that the audio thread still has before it comes to what is being made
+   * @returns whether that is enough
    */
-  hear(lacked: boolean, ready: number, now: number): void {
-    if (now - this.changedAt > ARRIVING) this.reserve = Math.min(this.reserve, ready);
-    const { times, reserve } = this;
-    if (lacked || (reserve <= CLOSE && times < WIDE)) {
-      // What was too little once is too little here.
-      this.least = Math.min(WIDE, 2 * (lacked ? this.least : times));
-      this.times = lacked ? WIDE : this.least;
-    } else if (now - this.changedAt > CALM) {
-      // Half as much must have been enough all the while.
-      if (times > this.least && reserve > (LEAST * times) / 2 + CLOSE) this.times = times / 2;
-    } else return;
-    this.changedAt = now;
-    this.reserve = Infinity;
+  enough(between: number, now: number): boolean {
+    const since = now - this.closeAt;
+    if (between > CLOSE) {
+      if (since > CALM && this.times > 1) {
+        this.times /= 2;
+        this.closeAt = now;
+      }
+      return true;
+    }
+    if (since > AT_ONCE) this.times = Math.min(MOST, 2 * this.times);
+    this.closeAt = now;
+    return false;
   }
 }

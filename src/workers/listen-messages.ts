@@ -44,7 +44,5 @@ export interface ToFeeder {
 export interface FromFeeder {
   played: number;
   missed: number;
-  /** Samples that lay ready for it then; nothing before it began. */
-  ready?: number;
   incoming?: Float32Array;
 }

@@ -16,6 +16,8 @@ const STRETCH = 2000;
 /** It makes no longer at a time, milliseconds: what it is told must be heard; the second where enough lies ready. */
 const LONGEST = 60;
 const SHORT = 3;
+/** What is made anew and has not come so near within that time is made too slowly, milliseconds. */
+const SLOW = 50;
 /** Slices that are sent together. */
 const TOGETHER = 2;
 /** What it says of itself comes so often, milliseconds. */
@@ -32,7 +34,10 @@ export class ListenPlayer {
   private audition: Audition | undefined;
   private port: MessagePort | undefined;
   private made!: MadeAhead;
-  private lead!: Lead;
+  private lead = new Lead();
+  /** What was told and is to be heard, and when something began to be made anew. */
+  private readonly changes: (() => void)[] = [];
+  private wentBack = 0;
   private missed = 0;
   /** Where the present stretch began, and how many were lacking then. */
   private stretch = { at: 0, missed: 0 };
@@ -60,7 +65,7 @@ export class ListenPlayer {
     if (message.is === 'begin') {
       this.audition = new Audition(message.rate, this.clock);
       this.made = new MadeAhead(this.audition);
-      this.lead = new Lead(this.clock());
+      this.lead = new Lead();
       this.missed = 0;
       this.port = message.port;
       this.port.onmessage = (event: MessageEvent<FromFeeder>) => this.fed(event.data);
@@ -71,18 +76,17 @@ export class ListenPlayer {
     if (!audition) return;
     switch (message.is) {
       case 'program':
-        this.change(() => this.make(null, audition.play(message.program)));
+        this.changes.push(() => this.make(null, audition.play(message.program)));
         break;
       case 'recording': {
         const samples = message.samples ? Float64Array.from(message.samples) : undefined;
-        this.change(() => this.make(null, audition.record(samples)));
+        this.changes.push(() => this.make(null, audition.record(samples)));
         break;
       }
       case 'load':
-        // Of a stream of edits only the last counts: it is taken once those that wait have been heard.
+        // Of a stream of edits only the last counts.
         this.pending.set(message.side, message);
-        this.wake();
-        return;
+        break;
       case 'unload':
         this.pending.delete(message.side);
         this.forget(message.side);
@@ -91,36 +95,28 @@ export class ListenPlayer {
         delete this.problems[message.side];
         break;
       case 'choose':
-        this.change(() => audition.choose(message.side));
+        this.changes.push(() => audition.choose(message.side));
         break;
       case 'press':
-        this.change(() => audition.score.press(message.semitones));
+        this.changes.push(() => audition.score.press(message.semitones));
         break;
       case 'release':
-        this.change(() => audition.score.release(message.semitones));
+        this.changes.push(() => audition.score.release(message.semitones));
         break;
     }
-    this.fill();
+    this.wake();
   }
 
-  /** What changes is heard soon, however much lies ahead. */
-  private change(by: () => void): void {
-    this.made.goBack();
-    by();
-  }
-
-  private fed({ played, missed, ready = Infinity, incoming }: FromFeeder): void {
-    const now = this.clock();
+  private fed({ played, missed, incoming }: FromFeeder): void {
     this.made.reached(played);
-    this.lead.hear(missed > this.missed, ready, now);
     this.missed = missed;
-    this.relieve(now);
+    this.relieve(this.clock());
     if (incoming) {
       this.incoming.push(incoming);
       const waiting = this.incoming.reduce((n, block) => n + block.length, 0);
       if (waiting > MOST_INCOMING) this.incoming = this.incoming.slice(-2);
     }
-    this.fill();
+    this.wake();
   }
 
   /** Where too much is lacking in spite of all that lies ahead, steps are made coarser. */
@@ -149,17 +145,41 @@ export class ListenPlayer {
     this.work = this.work.filter((w) => w.side !== side);
   }
 
+  /** A turn: all that waited has been heard by now. */
   private readonly goOn = (): void => {
     this.working = false;
+    this.watch();
     this.takePending();
+    this.takeChanges();
     if (this.work.length > 0) {
       // Enough to last while the next piece of it is made.
       this.play(FAR, LONGEST);
       this.step();
-    } else this.play(this.ahead, SHORT);
-    this.fill();
-    if (this.work.length > 0) this.wake();
+    }
+    // What is soon wanted at once, the rest as there is time.
+    this.play(Math.min(NEAR, this.ahead), LONGEST);
+    this.play(this.ahead, SHORT);
+    if (this.clock() - this.toldAt > EVERY) this.tell();
+    if (this.work.length > 0 || (this.audition!.ready && this.made.samples < this.ahead))
+      this.wake();
   };
+
+  /** Whether there is time to make anew what was made before. */
+  private watch(): void {
+    const { made, lead } = this;
+    if (!made.begun) return;
+    const now = this.clock();
+    const slow = made.again && made.samples < NEAR && now - this.wentBack > SLOW;
+    if (!lead.enough(slow ? 0 : made.samples, now)) made.giveUp();
+  }
+
+  /** What changes is heard soon, however much lies ahead. */
+  private takeChanges(): void {
+    if (this.changes.length === 0) return;
+    if (!this.made.again) this.wentBack = this.clock();
+    this.made.goBack(this.lead.samples);
+    for (const change of this.changes.splice(0)) change();
+  }
 
   private takePending(): void {
     for (const [side, { sheet, way }] of this.pending) {
@@ -167,7 +187,7 @@ export class ListenPlayer {
       const known = this.problems[side];
       this.trying(side, () => {
         const go = this.audition!.take(side, sheet as Sheet, way);
-        if (go) this.change(go);
+        if (go) this.changes.push(go);
         else this.work.push({ side, steps: this.audition!.load(side, sheet as Sheet, way) });
         return go !== undefined;
       });
@@ -209,13 +229,6 @@ export class ListenPlayer {
 
   private get incomes(): boolean {
     return this.audition!.score.program.sound === 'input';
-  }
-
-  /** What is soon wanted is made at once, the rest when there is time. */
-  private fill(): void {
-    this.play(Math.min(NEAR, this.ahead), LONGEST);
-    if (this.audition?.ready && this.made.samples < this.ahead) this.wake();
-    if (this.clock() - this.toldAt > EVERY) this.tell();
   }
 
   /** Plays until so much lies ahead, or time is up. */

@@ -61,8 +61,7 @@ class Feeder extends AudioWorkletProcessor {
     const incoming = this.listening && inputs[0][0] ? inputs[0][0].slice() : undefined;
     if (incoming || this.played - this.told >= EVERY || count < out.length) {
       this.told = this.played;
-      const ready = this.begun ? this.end - this.played : undefined;
-      this.player.postMessage({ played: this.played, missed: this.missed, ready, incoming });
+      this.player.postMessage({ played: this.played, missed: this.missed, incoming });
     }
     return true;
   }
