@@ -64,7 +64,10 @@ test('nothing is sent before there is something to hear; then it stays ahead of 
 });
 
 /** A player of a sheet, once all is made, and what lies ready, sample by sample. */
-function playing({ sound = 'sine', callMilliseconds = 0.01 } = {}) {
+function playing({
+  sound = 'sine',
+  callMilliseconds,
+}: { sound?: Program['sound']; callMilliseconds?: number } = {}) {
   const all = begun(callMilliseconds);
   const { player, port, settle } = all;
   player.hear({ is: 'program', program: { ...program, sound } });
