@@ -1,24 +1,12 @@
-import type { Locator, Page } from 'playwright-core';
 import { readWav } from '@/core/formats/wav';
 import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
 import { becomes, downloaded, freshBench } from './support/browser';
+import { playing } from './support/playing';
 
 const bench = freshBench();
 
-/** The dock of the keyboard voice, playing. */
-async function playing(path = '/sheet/demo-voice'): Promise<{ page: Page; dock: Locator }> {
-  const page = await bench.page(path);
-  await page.getByRole('button', { name: 'Listen to it' }).click();
-  const dock = page.getByRole('region', { name: 'Listen' });
-  await dock.getByRole('button', { name: 'Play', exact: true }).click();
-  await becomes(() => dock.innerText(), /steps a sample/);
-  return { page, dock };
-}
-
-const missed = (dock: Locator) => dock.locator('[data-missed]').getAttribute('data-missed');
-
 test('the solved circuit is heard on while it is edited, and muted by a key', async () => {
-  const { page, dock } = await playing();
+  const { page, dock } = await playing(bench);
   await becomes(() => dock.innerText(), /[1-9]\d? % of one core/);
   const bars = dock
     .getByRole('img', { name: /^Spectrum/ })
@@ -30,16 +18,10 @@ test('the solved circuit is heard on while it is edited, and muted by a key', as
   };
   await becomes(async () => String((await highest()) > 10), /true/);
 
-  // Another browser works beside this one: what the benchmark counts as none is a few here.
+  // It goes on while its control is moved; how much is missing is counted where no other browser works.
   await page.getByRole('slider', { name: 'Control Cut-off' }).focus();
-  const before = Number(await missed(dock));
-  const from = Date.now();
-  for (let n = 0; n < 40; n++) {
-    await page.keyboard.press(n < 20 ? 'ArrowRight' : 'ArrowLeft');
-    await page.waitForTimeout(150);
-  }
-  const pieces = ((Date.now() - from) / 1000) * (48_000 / 128);
-  expect(Number(await missed(dock)) - before).toBeLessThan(0.25 * pieces);
+  for (let n = 0; n < 6; n++) await page.keyboard.press(n < 3 ? 'ArrowRight' : 'ArrowLeft');
+  await becomes(async () => String((await highest()) > 10), /true/);
 
   await page.keyboard.press('m');
   await dock.getByRole('button', { name: 'Muted' }).waitFor();
@@ -54,7 +36,7 @@ test('the solved circuit is heard on while it is edited, and muted by a key', as
 });
 
 test('it is heard against another circuit, and written to a file of volts', async () => {
-  const { page, dock } = await playing();
+  const { page, dock } = await playing(bench);
   await dock.getByRole('button', { name: 'Against: nothing' }).click();
   await page.getByRole('menuitem', { name: 'transistor ladder' }).click();
   const sides = dock.getByRole('group', { name: 'Which of two is heard' });
@@ -83,7 +65,7 @@ test('it is heard against another circuit, and written to a file of volts', asyn
 }, 180_000);
 
 test('a filter of op-amps is heard too; a file that is no sound is refused; nothing is serious', async () => {
-  const { page, dock } = await playing('/sheet/demo-hum');
+  const { page, dock } = await playing(bench, '/sheet/demo-hum');
   const choosing = page.waitForEvent('filechooser');
   await dock.getByRole('button', { name: /^Sound/ }).click();
   await page.getByRole('menuitem', { name: /A WAV file of yours/ }).click();

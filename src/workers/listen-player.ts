@@ -13,9 +13,10 @@ const FAR = 6144;
 /** Of the pieces of 128 samples so many lacking within such a stretch are too many: finer steps than this machine bears. */
 const TOO_MANY = 40;
 const STRETCH = 2000;
-/** It makes no longer at a time, milliseconds: what it is told must be heard; the second where enough lies ready. */
+/** Then so much at a time: what it is told must soon be heard, and each turn costs something. */
+const SOME = 1024;
+/** It makes no longer at a time, milliseconds, whatever is wanted. */
 const LONGEST = 60;
-const SHORT = 3;
 /** What is made anew and has not come so near within that time is made too slowly, milliseconds. */
 const SLOW = 50;
 /** Slices that are sent together. */
@@ -153,12 +154,11 @@ export class ListenPlayer {
     this.takeChanges();
     if (this.work.length > 0) {
       // Enough to last while the next piece of it is made.
-      this.play(FAR, LONGEST);
+      this.play(FAR);
       this.step();
     }
-    // What is soon wanted at once, the rest as there is time.
-    this.play(Math.min(NEAR, this.ahead), LONGEST);
-    this.play(this.ahead, SHORT);
+    // What is soon wanted at once, the rest some at a time.
+    this.play(Math.min(Math.max(NEAR, this.made.samples + SOME), this.ahead));
     if (this.clock() - this.toldAt > EVERY) this.tell();
     if (this.work.length > 0 || (this.audition!.ready && this.made.samples < this.ahead))
       this.wake();
@@ -232,11 +232,11 @@ export class ListenPlayer {
   }
 
   /** Plays until so much lies ahead, or time is up. */
-  private play(ahead: number, longest: number): void {
+  private play(ahead: number): void {
     const { audition, port, made } = this;
     if (!audition?.ready || !port) return;
     const from = this.clock();
-    while (made.samples < ahead && this.clock() - from < longest) {
+    while (made.samples < ahead && this.clock() - from < LONGEST) {
       const samples = new Float32Array(SLICE * TOGETHER);
       const place = made.begin(samples.length, !this.incomes);
       for (let k = 0; k < TOGETHER; k++)

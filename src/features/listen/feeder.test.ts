@@ -20,7 +20,7 @@ beforeAll(async () => {
 
 function begun() {
   const feeder = new Feeder();
-  const said: { played: number; missed: number; ready?: number }[] = [];
+  const said: { played: number; missed: number }[] = [];
   const player = {
     onmessage: null as null | ((event: { data: ToFeeder }) => void),
     postMessage: (message: (typeof said)[number]) => said.push(message),
@@ -48,7 +48,7 @@ test('it is silent until enough lies ready, plays it in order, and says what it 
   const last = hear();
   expect(last.slice(0, 64)).toEqual(Array(64).fill(0.25));
   expect(last.slice(64)).toEqual(Array(64).fill(0));
-  expect(said[said.length - 1]).toEqual({ played: 2112, missed: 1, ready: 0 });
+  expect(said[said.length - 1]).toEqual({ played: 2112, missed: 1, incoming: undefined });
 });
 
 test('what is made anew takes the place of what lay there without a step, and none of it is lost', () => {
