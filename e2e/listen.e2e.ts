@@ -1,12 +1,13 @@
 import { readWav } from '@/core/formats/wav';
 import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
 import { becomes, downloaded, freshBench } from './support/browser';
-import { playing } from './support/playing';
+import { listen } from './support/playing';
 
 const bench = freshBench();
 
 test('the solved circuit is heard on while it is edited, and muted by a key', async () => {
-  const { page, dock } = await playing(bench);
+  const page = await bench.page('/sheet/demo-voice');
+  const dock = await listen(page);
   await becomes(() => dock.innerText(), /[1-9]\d? % of one core/);
   const bars = dock
     .getByRole('img', { name: /^Spectrum/ })
@@ -36,7 +37,8 @@ test('the solved circuit is heard on while it is edited, and muted by a key', as
 });
 
 test('it is heard against another circuit, and written to a file of volts', async () => {
-  const { page, dock } = await playing(bench);
+  const page = await bench.page('/sheet/demo-voice');
+  const dock = await listen(page);
   await dock.getByRole('button', { name: 'Against: nothing' }).click();
   await page.getByRole('menuitem', { name: 'transistor ladder' }).click();
   const sides = dock.getByRole('group', { name: 'Which of two is heard' });
@@ -65,7 +67,8 @@ test('it is heard against another circuit, and written to a file of volts', asyn
 }, 180_000);
 
 test('a filter of op-amps is heard too; a file that is no sound is refused; nothing is serious', async () => {
-  const { page, dock } = await playing(bench, '/sheet/demo-hum');
+  const page = await bench.page('/sheet/demo-hum');
+  const dock = await listen(page);
   const choosing = page.waitForEvent('filechooser');
   await dock.getByRole('button', { name: /^Sound/ }).click();
   await page.getByRole('menuitem', { name: /A WAV file of yours/ }).click();

@@ -169,6 +169,19 @@ test('of a stream of edits the last is heard, and one that cannot be solved is n
   expect(state().problems).toEqual({});
 });
 
+test('what is told in one turn counts in its order: the side that was chosen and taken away is not heard', () => {
+  const { player, port, settle } = playing();
+  player.hear({ is: 'load', side: 'b', sheet: sourceOf(20_000), way: 0 });
+  settle();
+  player.hear({ is: 'choose', side: 'b' });
+  player.hear({ is: 'unload', side: 'b' });
+  settle();
+  const end = 7680 + 6144;
+  port.tell(end);
+  settle();
+  expect(port.end).toBeGreaterThan(end);
+});
+
 test('where far too much is lacking it takes coarser steps', () => {
   const { player, port, settle, state, wait } = begun();
   player.hear({ is: 'load', side: 'a', sheet: newSheet(), way: 0 });

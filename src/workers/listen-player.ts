@@ -91,6 +91,8 @@ export class ListenPlayer {
       case 'unload':
         this.pending.delete(message.side);
         this.forget(message.side);
+        // What was told before it comes before it.
+        this.takeChanges();
         audition.unload(message.side);
         this.made.keep();
         delete this.problems[message.side];

@@ -63,14 +63,15 @@ test('whatever comes in whatever order, nothing that lies ready is lost, and no 
   fc.assert(
     fc.property(fc.array(event, { maxLength: 60 }), (events) => {
       const { made } = counting();
-      let [end, played] = [0, 0];
+      let [end, played, next] = [0, 0, 0];
       for (const e of events) {
         if (e.is === 'make')
           for (let k = 0; k < e.pieces; k++) {
             const { at, joins } = made.begin(PIECE, true);
             expect(at).toBeLessThanOrEqual(end);
-            // Whatever lies elsewhere than at the end takes the place of something.
-            if (joins) expect(at).toBeLessThanOrEqual(end);
+            // What does not take the place of something follows what was made last.
+            if (!joins) expect(at).toBe(next);
+            next = at + PIECE;
             end = Math.max(end, at + PIECE);
           }
         else if (e.is === 'play') {

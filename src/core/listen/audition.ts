@@ -92,13 +92,11 @@ export class Audition implements Rewinds {
   take(side: Side, sheet: Sheet, way = 0): (() => void) | undefined {
     const loaded = this.sides[side];
     const go = loaded?.way === way ? loaded.circuit.take(sheet) : undefined;
-    return (
-      go &&
-      (() => {
-        go();
-        loaded!.sheet = sheet;
-      })
-    );
+    if (!loaded || !go) return undefined;
+    return () => {
+      go();
+      loaded.sheet = sheet;
+    };
   }
 
   /**

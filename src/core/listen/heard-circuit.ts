@@ -100,14 +100,12 @@ export class HeardCircuit implements Heard {
    */
   take(sheet: Sheet): (() => void) | undefined {
     const values = this.player.valuesOf(circuitOf(sheet, this.way));
-    return (
-      values &&
-      (() => {
-        this.target = values;
-        this.gliding = true;
-        this.follow(sheet);
-      })
-    );
+    if (!values) return undefined;
+    return () => {
+      this.target = values;
+      this.gliding = true;
+      this.follow(sheet);
+    };
   }
 
   /** @returns what brings it back to where it is now; where it is to go stays */
