@@ -1,0 +1,62 @@
+import { dot, squares } from './likely';
+import { FARTHEST, type Prediction } from './prediction';
+
+/** Curves that lie closer than this, in units of the noise, are not told apart by any luck. */
+const ALIKE = 0.1;
+const MOST_STEPS = 8;
+
+/**
+ * The values that do what one value does, by other amounts: those of which no take like this one, and
+ * were all the other parts exact, would tell them apart.
+ *
+ * @param culprit its place among the movables
+ * @param x how far it is off, as a logarithm
+ * @returns places among the movables, each with how far it would be off
+ */
+export function alikeTo(
+  prediction: Prediction,
+  culprit: number,
+  x: number,
+): { movable: number; x: number }[] {
+  const count = prediction.movables.length;
+  const at = (place: number, value: number) => {
+    const all = new Float64Array(count);
+    all[place] = value;
+    return all;
+  };
+  const wanted = prediction.misfit(at(culprit, x));
+  if (!wanted) return [];
+  return prediction.movables.flatMap(({ suspect }, i) => {
+    if (i === culprit || !suspect) return [];
+    const found = [x, -x]
+      .map((start) => closest(prediction, wanted, (v) => at(i, v), i, start))
+      .sort((a, b) => a.apart - b.apart)[0];
+    return found.apart < ALIKE ? [{ movable: i, x: found.x }] : [];
+  });
+}
+
+/** The value of one part by which a curve comes closest to another. */
+function closest(
+  prediction: Prediction,
+  wanted: Float64Array,
+  at: (value: number) => Float64Array,
+  place: number,
+  start: number,
+): { x: number; apart: number } {
+  let best = { x: start, apart: Infinity };
+  let value = start;
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const now = prediction.sloped(at(value));
+    if (!now) break;
+    const off = now.values.map((v, k) => v - wanted[k]);
+    const apart = squares(off);
+    if (apart < best.apart) best = { x: value, apart };
+    const column = now.columns[place];
+    const slope = dot(column, column);
+    // Farther from it than the first step can mend: another part.
+    if (!(slope > 0) || apart < ALIKE / 100) break;
+    const next = value + dot(column, off) / slope;
+    value = Math.min(FARTHEST, Math.max(-FARTHEST, next));
+  }
+  return best;
+}

@@ -1,0 +1,50 @@
+import type { Circuit, Part } from '@/core/circuit/schema';
+
+/** One way in which a circuit may have been got wrong. */
+export interface Mistaken {
+  /** What was got wrong, by part ids. */
+  parts: readonly string[];
+  /** The circuit as it then is. */
+  circuit: Circuit;
+  /** Of a mistake by any amount: the value that is not known, of all these parts together. */
+  free?: { parts: readonly string[]; field: string };
+}
+
+/** A kind of mistake that people make. */
+export interface MistakeKind {
+  kind: string;
+  /** Everything in the circuit that could have been got wrong in this way. */
+  in(circuit: Circuit, probe: string, highestHz: number): Iterable<Mistaken>;
+}
+
+/** The circuit with one part in another’s place. */
+export const withPart = (circuit: Circuit, part: Circuit['parts'][number]): Circuit => ({
+  ...circuit,
+  parts: circuit.parts.map((p) => (p.id === part.id ? part : p)),
+});
+
+/** A value that is got by misreading, and the field it stands in. */
+export const VALUE_FIELDS = { resistor: 'ohms', capacitor: 'farads', inductor: 'henries' } as const;
+export type Valued = Extract<Circuit['parts'][number], { kind: keyof typeof VALUE_FIELDS }>;
+
+export const isValued = (part: Circuit['parts'][number]): part is Valued =>
+  part.kind in VALUE_FIELDS;
+
+export const valueOfPart = (part: Valued): number =>
+  part.kind === 'resistor' ? part.ohms : part.kind === 'capacitor' ? part.farads : part.henries;
+
+export function withPartValue<P extends Valued>(part: P, value: number): P {
+  return { ...part, [VALUE_FIELDS[part.kind]]: value };
+}
+
+/** The circuit with nothing but a resistance where a part should be. */
+export const instead = (circuit: Circuit, { id, a, b }: Valued, ohms: number): Circuit => ({
+  ...circuit,
+  parts: circuit.parts.flatMap((p): Part[] => {
+    if (p.kind === 'coupling' && p.inductors.includes(id)) return [];
+    return [p.id === id ? { id, kind: 'resistor', a, b, ohms } : p];
+  }),
+});
+
+/** What a board leaves between two pads with nothing in them. */
+export const OPEN_OHMS = 1e11;

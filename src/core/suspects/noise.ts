@@ -1,0 +1,59 @@
+/** How far a point of a take is off by itself, one standard deviation, by point. */
+export interface Noise {
+  levelDb: Float64Array;
+  /** Where the take has phases. */
+  phaseDegrees?: Float64Array;
+}
+
+/** What a take is expected to be off by before it is looked at, and how many points that counts for. */
+const EXPECTED_DB = 0.1;
+const EXPECTED_POINTS = 2;
+/** No take is better than this. */
+const LEAST_DB = 0.01;
+const LEAST_DEGREES = 0.05;
+/** So many degrees belong to a decibel, where noise comes from every side. */
+export const DEGREES_PER_DB = ((Math.LN10 / 20) * 180) / Math.PI;
+/** The median of what a normal deviate is off by. */
+const MEDIAN = 0.6745;
+
+/**
+ * The noise of a smooth curve, from how far each point lies off the line through its neighbours: that
+ * has 3/2 of a point’s variance. The median is not misled by a few sharp bends.
+ */
+export function roughness(values: ArrayLike<number>): number {
+  const off: number[] = [];
+  for (let k = 1; k + 1 < values.length; k++)
+    off.push(Math.abs(values[k] - (values[k - 1] + values[k + 1]) / 2));
+  if (off.length === 0) return Infinity;
+  off.sort((a, b) => a - b);
+  const middle = (off.length - 1) / 2;
+  const median = (off[Math.floor(middle)] + off[Math.ceil(middle)]) / 2;
+  return median / MEDIAN / Math.sqrt(1.5);
+}
+
+/**
+ * The noise of a take, by what is left of it and of what it is expected to have.
+ *
+ * @param left sums of the squares of what no values explain, and of how many points less those values
+ */
+export function noiseOf(
+  points: number,
+  level: { squares: number; free: number },
+  phase?: { squares: number; free: number },
+): Noise {
+  const settled = ({ squares, free }: { squares: number; free: number }, expected: number) =>
+    Math.sqrt(
+      (squares + EXPECTED_POINTS * expected ** 2) / (Math.max(0, free) + EXPECTED_POINTS),
+    );
+  const db = Math.max(LEAST_DB, settled(level, EXPECTED_DB));
+  return {
+    levelDb: new Float64Array(points).fill(db),
+    ...(phase
+      ? {
+          phaseDegrees: new Float64Array(points).fill(
+            Math.max(LEAST_DEGREES, settled(phase, EXPECTED_DB * DEGREES_PER_DB)),
+          ),
+        }
+      : {}),
+  };
+}

@@ -1,0 +1,164 @@
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
+import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
+import { ReedError } from '@/core/errors';
+import type { MeasuredCurve } from '@/core/library/take-table';
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
+import { phaseDegrees } from '@/core/response/response';
+import type { Movable } from './movable';
+import type { Noise } from './noise';
+
+/** A prediction so far below the lowest point that was measured is as good as silence. */
+const BELOW_LOWEST_DB = 40;
+
+/** A curve as it is compared: in units of the noise, level first, then phase. */
+export interface Curve {
+  values: Float64Array;
+}
+
+/** A curve and what each movable value does to it, for a factor e. */
+export interface SlopedCurve extends Curve {
+  columns: Float64Array[];
+}
+
+/** Values go no further than this, as a logarithm of what they should be. */
+export const FARTHEST = Math.log(1e4);
+
+/**
+ * What a circuit would measure like, for values that are off: by logarithms, one a movable. All is
+ * counted in units of the noise, and of the level only what is left when its mean is taken out, since
+ * nobody knows at which level the source stood.
+ */
+export class Prediction {
+  private readonly nominal: Float64Array;
+  private readonly parameters: readonly number[];
+  private readonly hz: Float64Array;
+  /** A power: the square of a voltage. */
+  private readonly floor: number;
+  readonly points: number;
+
+  constructor(
+    private readonly analysis: AcAnalysis,
+    private readonly probe: string,
+    readonly movables: readonly Movable[],
+    private readonly take: MeasuredCurve,
+    private readonly noise: Noise,
+  ) {
+    this.nominal = analysis.values.slice();
+    this.parameters = movables.flatMap((m) => m.parameters);
+    this.hz = Float64Array.from(take.frequenciesHz);
+    const { re, im } = analysis.voltage(probe, this.hz);
+    const highest = re.reduce((most, v, k) => Math.max(most, v * v + im[k] * im[k]), 0);
+    const span = Math.max(...take.levelDb) - Math.min(...take.levelDb);
+    this.floor = highest * 10 ** (-(span + BELOW_LOWEST_DB) / 10);
+    this.points = this.hz.length * (take.phaseDegrees ? 2 : 1);
+  }
+
+  /** Take less prediction, in units of the noise; undefined where the circuit has no such curve. */
+  misfit(x: Float64Array): Float64Array | undefined {
+    return guarded(() => this.misfitNow(x));
+  }
+
+  /** The same with slopes: what each value takes away from it. */
+  sloped(x: Float64Array): SlopedCurve | undefined {
+    return guarded(() => {
+      const values = this.misfitNow(x);
+      const { re, im } = this.analysis.voltage(this.probe, this.hz);
+      // Of what the floor drowns, values move little.
+      const above = re.map((v, k) => {
+        const power = v * v + im[k] * im[k];
+        return power / (power + this.floor);
+      });
+      const adjoint = new Adjoint(this.analysis, this.probe);
+      const slopes = adjoint.parts(this.hz, this.parameters);
+      let next = 0;
+      const columns = this.movables.map(({ parameters }) => {
+        const { levelDb, phaseDegrees: degrees } = slopes[next++];
+        for (let more = 1; more < parameters.length; more++, next++) {
+          addTo(levelDb, slopes[next].levelDb);
+          addTo(degrees, slopes[next].phaseDegrees);
+        }
+        for (let k = 0; k < levelDb.length; k++) levelDb[k] *= above[k];
+        return this.whitened(levelDb, degrees);
+      });
+      return { values, columns };
+    });
+  }
+
+  /** By how much the take stands above the prediction, dB. */
+  gainDb(x: Float64Array): number {
+    this.moveTo(x);
+    const levels = this.levels(this.analysis.voltage(this.probe, this.hz));
+    const off = levels.map((db, k) => this.take.levelDb[k] - db);
+    return weightedMean(off, this.noise.levelDb);
+  }
+
+  /** The value of a movable that is off by so much. */
+  valueAt(movable: number, x: number): number {
+    return this.nominal[this.movables[movable].parameters[0]] * Math.exp(x);
+  }
+
+  private misfitNow(x: Float64Array): Float64Array {
+    this.moveTo(x);
+    const { re, im } = this.analysis.voltage(this.probe, this.hz);
+    const { levelDb: measured, phaseDegrees: degrees } = this.take;
+    const levels = this.levels({ re, im }).map((db, k) => measured[k] - db);
+    if (!degrees) return this.whitened(levels);
+    const turns = levels.map((_, k) => degrees[k] - phaseDegrees(re[k], im[k]));
+    // A take of the other polarity is as good a take.
+    const along = turns.reduce((sum, d) => sum + Math.cos((d * Math.PI) / 180), 0);
+    return this.whitened(
+      levels,
+      turns.map((d) => wrapped(along < 0 ? d - 180 : d)),
+    );
+  }
+
+  private levels({ re, im }: ComplexTrace): Float64Array {
+    return re.map((v, k) => 10 * Math.log10(v * v + im[k] * im[k] + this.floor));
+  }
+
+  private moveTo(x: Float64Array): void {
+    const { values } = this.analysis;
+    values.set(this.nominal);
+    this.movables.forEach(({ parameters }, i) => {
+      for (const parameter of parameters) values[parameter] *= Math.exp(x[i]);
+    });
+    this.analysis.update();
+  }
+
+  private whitened(levelDb: Float64Array, degrees?: Float64Array): Float64Array {
+    const { noise } = this;
+    const mean = weightedMean(levelDb, noise.levelDb);
+    const count = levelDb.length;
+    const all = new Float64Array(this.points);
+    for (let k = 0; k < count; k++) all[k] = (levelDb[k] - mean) / noise.levelDb[k];
+    if (noise.phaseDegrees && degrees)
+      for (let k = 0; k < count; k++) all[count + k] = degrees[k] / noise.phaseDegrees[k];
+    return all;
+  }
+}
+
+/** What cannot be solved with such values explains nothing; what is wrong otherwise is said. */
+function guarded<T>(work: () => T): T | undefined {
+  try {
+    return work();
+  } catch (error) {
+    if (error instanceof ReedError) return undefined;
+    throw error;
+  }
+}
+
+function weightedMean(values: Float64Array, noise: Float64Array): number {
+  let [sum, weight] = [0, 0];
+  for (let k = 0; k < values.length; k++) {
+    const w = 1 / noise[k] ** 2;
+    sum += w * values[k];
+    weight += w;
+  }
+  return sum / weight;
+}
+
+function addTo(sum: Float64Array, more: Float64Array): void {
+  for (let k = 0; k < sum.length; k++) sum[k] += more[k];
+}
+
+const wrapped = (degrees: number): number => degrees - 360 * Math.round(degrees / 360);

@@ -1,0 +1,15 @@
+import type { Circuit } from '@/core/circuit/schema';
+import type { MeasuredCurve } from '@/core/library/take-table';
+import type { Rules } from '@/core/spread/rules';
+import type { Noise } from './noise';
+
+/** A take of a circuit, and what is known of both. */
+export interface Question {
+  circuit: Circuit;
+  probe: string;
+  take: MeasuredCurve;
+  noise: Noise;
+  rules: Rules;
+  /** Parts that are not of the board. */
+  fixed: ReadonlySet<string>;
+}

@@ -1,0 +1,169 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Circuit } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
+import { squares, likeliest, type Likely } from './likely';
+import { MISTAKES } from './mistakes';
+import type { Mistaken } from './mistakes/mistake';
+import { movables, type Movable } from './movable';
+import { Prediction } from './prediction';
+import { Ordinary, placesOf } from './scan';
+import type { Question } from './question';
+import { usualOf } from './suppositions';
+
+/** Of a mistake by any amount: how far from where it is looked for, as a logarithm. */
+const FREE_SD = 2;
+/** Of the mistakes that look best, so many are looked into, and so many worked out. */
+const LOOKED_INTO = 40;
+const WORKED_OUT = 12;
+/** Curves that lie closer than this, in units of the noise, are one mistake under two names. */
+const ALIKE = 0.5;
+
+/** That the circuit was got wrong in a classic way. */
+export interface SupposedMistake {
+  kind: string;
+  parts: readonly string[];
+  likely: Likely;
+  prediction: Prediction;
+  /** Logarithms by movable with nothing but the mistake. */
+  alone: Float64Array;
+  /** What a mistake by any amount comes to. */
+  value?: { field: string; value: number };
+  /** Other names of the same. */
+  alike: { kind: string; parts: readonly string[] }[];
+}
+
+/** A mistake at first sight: the curve that it makes, all else exact. */
+interface Glimpse {
+  kind: string;
+  mistaken: Mistaken;
+  prediction: Prediction;
+  /** The place of what is free among the movables, and where it is looked for. */
+  free?: { place: number; at: number };
+  misfit: Float64Array;
+  promise: number;
+}
+
+/** Every classic mistake that the circuit allows, and how likely it makes the take; likeliest first. */
+export function supposeMistakes(question: Question, ordinary: Ordinary): SupposedMistake[] {
+  const { circuit, probe, take } = question;
+  const highest = Math.max(...take.frequenciesHz);
+  const alikes = new Alikes(question);
+  const glimpses = MISTAKES.flatMap((kind) =>
+    [...kind.in(circuit, probe, highest)].flatMap(
+      (mistaken) => glimpsed(question, alikes, ordinary, kind.kind, mistaken) ?? [],
+    ),
+  ).sort((a, b) => a.promise - b.promise);
+  const distinct: (Glimpse & Pick<SupposedMistake, 'alike'>)[] = [];
+  for (const glimpse of glimpses) {
+    const same = distinct.find((d) => apart(d.misfit, glimpse.misfit) < ALIKE);
+    if (same) same.alike.push({ kind: glimpse.kind, parts: glimpse.mistaken.parts });
+    else if (distinct.length < LOOKED_INTO) distinct.push({ ...glimpse, alike: [] });
+  }
+  return distinct
+    .map((glimpse) => ({ ...glimpse, promise: promiseOf(glimpse) }))
+    .sort((a, b) => a.promise - b.promise)
+    .slice(0, WORKED_OUT)
+    .flatMap((glimpse) => workedOut(glimpse))
+    .sort((a, b) => b.likely.evidence - a.likely.evidence);
+}
+
+/** What is left by tolerances about the mistaken circuit itself. */
+function promiseOf({ prediction, free }: Glimpse): number {
+  const x = new Float64Array(prediction.movables.length);
+  if (free) x[free.place] = free.at;
+  const there = prediction.sloped(x);
+  return there ? new Ordinary(there, usualOf(prediction)).leaves(there.values) : Infinity;
+}
+
+const apart = (a: Float64Array, b: Float64Array) => squares(a.map((v, k) => v - b[k]));
+
+function glimpsed(
+  { probe, take, noise, rules, fixed }: Question,
+  alikes: Alikes,
+  ordinary: Ordinary,
+  kind: string,
+  mistaken: Mistaken,
+): Glimpse | undefined {
+  try {
+    const analysis = alikes.analysisOf(mistaken.circuit);
+    const list = withFree(analysis, movables(analysis, rules, fixed), mistaken);
+    const prediction = new Prediction(analysis, probe, list, take, noise);
+    const x = new Float64Array(list.length);
+    const place = list.findIndex((m) => m.part === FREE);
+    if (place >= 0) {
+      const there = prediction.sloped(x);
+      const [at] = there ? placesOf(prediction, there, usualOf(prediction), place, 1) : [];
+      if (at === undefined) return undefined;
+      x[place] = at;
+    }
+    const misfit = prediction.misfit(x);
+    if (!misfit) return undefined;
+    return {
+      kind,
+      mistaken,
+      prediction,
+      ...(place >= 0 ? { free: { place, at: x[place] } } : {}),
+      misfit,
+      promise: ordinary.leaves(misfit),
+    };
+  } catch (error) {
+    // A board that was got wrong so that nothing can be solved is not one that was measured.
+    if (error instanceof ReedError) return undefined;
+    throw error;
+  }
+}
+
+/** Analyses of circuits that differ from the first in values share its preparation. */
+class Alikes {
+  private readonly first: AcAnalysis;
+
+  constructor({ circuit }: Question) {
+    this.first = new AcAnalysis(circuit);
+  }
+
+  analysisOf(circuit: Circuit): AcAnalysis {
+    const analysis = new AcAnalysis(this.first);
+    return analysis.take(circuit) ? analysis : new AcAnalysis(circuit);
+  }
+}
+
+/** The name of what moves with a mistake by any amount. */
+const FREE = '';
+
+/** What is free moves as one, and by itself no more. */
+function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Movable[] {
+  if (!free) return list;
+  const parameters = free.parts.flatMap((id) => analysis.system.places.get(id)?.get(free.field) ?? []);
+  return [
+    ...list.filter((m) => !m.parameters.some((p) => parameters.includes(p))),
+    { part: FREE, parameters, usual: FREE_SD, suspect: false },
+  ];
+}
+
+function workedOut(glimpse: Glimpse & Pick<SupposedMistake, 'alike'>): SupposedMistake[] {
+  const { kind, mistaken, prediction, free, alike } = glimpse;
+  const start = new Float64Array(prediction.movables.length);
+  if (free) start[free.place] = free.at;
+  const likely = likeliest(prediction, usualOf(prediction), start);
+  if (!likely) return [];
+  const alone = new Float64Array(start.length);
+  if (free) alone[free.place] = likely.x[free.place];
+  return [
+    {
+      kind,
+      parts: mistaken.parts,
+      likely,
+      prediction,
+      alone,
+      alike,
+      ...(free && mistaken.free
+        ? {
+            value: {
+              field: mistaken.free.field,
+              value: prediction.valueAt(free.place, likely.x[free.place]),
+            },
+          }
+        : {}),
+    },
+  ];
+}

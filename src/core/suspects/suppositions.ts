@@ -1,0 +1,95 @@
+import { likeliest, type Likely } from './likely';
+import type { Prediction } from './prediction';
+import { placesOf } from './scan';
+
+/** How far a culprit may be off: one standard deviation of the logarithm of its value. */
+export const CULPRIT_SD = 1;
+/** Pairs that are worked out, of those that look best. */
+const PAIRS_TRIED = 10;
+
+/** That one or two values are off by any amount, and all others by what is ordinary. */
+export interface Supposed {
+  /** By place among the movables. */
+  culprits: readonly number[];
+  likely: Likely;
+}
+
+export const usualOf = (prediction: Prediction): number[] =>
+  prediction.movables.map((m) => m.usual);
+
+const sdsWith = (usual: readonly number[], culprits: readonly number[]): number[] =>
+  usual.map((sd, i) => (culprits.includes(i) ? CULPRIT_SD : sd));
+
+/** That nothing is off but by what is ordinary. */
+export function supposeOrdinary(prediction: Prediction): Likely | undefined {
+  const usual = usualOf(prediction);
+  return likeliest(prediction, usual, new Float64Array(usual.length));
+}
+
+/** For each suspect, that it alone is off. */
+export function supposeOne(prediction: Prediction, ordinary: Likely): Supposed[] {
+  const usual = usualOf(prediction);
+  const nominal = prediction.sloped(new Float64Array(usual.length));
+  return prediction.movables.flatMap(({ suspect }, i): Supposed[] => {
+    if (!suspect) return [];
+    const sds = sdsWith(usual, [i]);
+    const starts = (nominal ? placesOf(prediction, nominal, usual, i) : []).map((at) => {
+      const x = new Float64Array(usual.length);
+      x[i] = at;
+      return x;
+    });
+    return best([i], [...starts, ordinary.x].map((x) => likeliest(prediction, sds, x)));
+  });
+}
+
+/** That two are off: those pairs that the suppositions of one make likely. */
+export function supposeTwo(prediction: Prediction, ones: readonly Supposed[]): Supposed[] {
+  const usual = usualOf(prediction);
+  const promising = new Map<string, { pair: [number, number]; promise: number; x: Float64Array }>();
+  for (const { culprits, likely } of ones) {
+    const [first] = culprits;
+    prediction.movables.forEach(({ suspect }, second) => {
+      if (!suspect || second === first) return;
+      const freed = ifFreed(likely, second, usual[second]);
+      const pair: [number, number] = first < second ? [first, second] : [second, first];
+      const before = promising.get(pair.join());
+      if (before && before.promise >= freed.promise) return;
+      const x = likely.x.slice();
+      // What is held back by its tolerance goes on as far as the take pulls it.
+      x[second] *= freed.farther;
+      promising.set(pair.join(), { pair, promise: freed.promise, x });
+    });
+  }
+  return [...promising.values()]
+    .sort((a, b) => b.promise - a.promise)
+    .slice(0, PAIRS_TRIED)
+    .flatMap(({ pair, x }) =>
+      best(pair, [likeliest(prediction, sdsWith(usual, pair), x)]),
+    );
+}
+
+/**
+ * The evidence if one value more were free, from the normal distribution that the others leave it:
+ * its tolerance divided out of that, and a culprit’s distribution put in instead.
+ */
+function ifFreed(likely: Likely, i: number, sd: number): { promise: number; farther: number } {
+  const variance = likely.covariance.get(i, i);
+  const released = sd ** -2 - CULPRIT_SD ** -2;
+  const looser = Math.max(1e-9, 1 - released * variance);
+  const mean = likely.x[i];
+  return {
+    promise:
+      likely.evidence +
+      Math.log(sd / CULPRIT_SD) -
+      Math.log(looser) / 2 +
+      (released * mean * mean) / (2 * looser),
+    farther: Math.min(20, 1 / looser),
+  };
+}
+
+function best(culprits: readonly number[], found: readonly (Likely | undefined)[]): Supposed[] {
+  let most: Likely | undefined;
+  for (const likely of found)
+    if (likely && !(most && most.evidence >= likely.evidence)) most = likely;
+  return most ? [{ culprits, likely: most }] : [];
+}
