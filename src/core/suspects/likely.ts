@@ -57,6 +57,14 @@ export function likeliest(
   return about(x, now, sds);
 }
 
+/** The one that makes the take most likely. */
+export function likeliestOf(found: readonly (Likely | undefined)[]): Likely | undefined {
+  let most: Likely | undefined;
+  for (const likely of found)
+    if (likely && !(most && most.evidence >= likely.evidence)) most = likely;
+  return most;
+}
+
 /** Laplace's approximation about a point. */
 function about(x: Float64Array, now: SlopedCurve, sds: ArrayLike<number>): Likely | undefined {
   const hessian = hessianOf(now, sds);
@@ -72,9 +80,7 @@ function about(x: Float64Array, now: SlopedCurve, sds: ArrayLike<number>): Likel
     left,
     evidence: -(left + heldBack(x, sds) + logDet) / 2,
     covariance:
-      x.length > 0
-        ? scale.mmul(factors.solve(Matrix.identity(x.length))).mmul(scale)
-        : hessian,
+      x.length > 0 ? scale.mmul(factors.solve(Matrix.identity(x.length))).mmul(scale) : hessian,
   };
 }
 

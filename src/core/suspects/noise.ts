@@ -42,9 +42,7 @@ export function noiseOf(
   phase?: { squares: number; free: number },
 ): Noise {
   const settled = ({ squares, free }: { squares: number; free: number }, expected: number) =>
-    Math.sqrt(
-      (squares + EXPECTED_POINTS * expected ** 2) / (Math.max(0, free) + EXPECTED_POINTS),
-    );
+    Math.sqrt((squares + EXPECTED_POINTS * expected ** 2) / (Math.max(0, free) + EXPECTED_POINTS));
   const db = Math.max(LEAST_DB, settled(level, EXPECTED_DB));
   return {
     levelDb: new Float64Array(points).fill(db),

@@ -18,6 +18,8 @@ export interface Curve {
 /** A curve and what each movable value does to it, for a factor e. */
 export interface SlopedCurve extends Curve {
   columns: Float64Array[];
+  /** What a decibel more of all does. */
+  gain: Float64Array;
 }
 
 /** Values go no further than this, as a logarithm of what they should be. */
@@ -32,9 +34,10 @@ export class Prediction {
   private readonly nominal: Float64Array;
   private readonly parameters: readonly number[];
   private readonly hz: Float64Array;
-  /** A power: the square of a voltage. */
+  /** A power, as a part of the highest. */
   private readonly floor: number;
   readonly points: number;
+  private readonly gain: Float64Array;
 
   constructor(
     private readonly analysis: AcAnalysis,
@@ -46,10 +49,10 @@ export class Prediction {
     this.nominal = analysis.values.slice();
     this.parameters = movables.flatMap((m) => m.parameters);
     this.hz = Float64Array.from(take.frequenciesHz);
-    const { re, im } = analysis.voltage(probe, this.hz);
-    const highest = re.reduce((most, v, k) => Math.max(most, v * v + im[k] * im[k]), 0);
     const span = Math.max(...take.levelDb) - Math.min(...take.levelDb);
-    this.floor = highest * 10 ** (-(span + BELOW_LOWEST_DB) / 10);
+    this.floor = 10 ** (-(span + BELOW_LOWEST_DB) / 10);
+    this.gain = new Float64Array(this.hz.length * (take.phaseDegrees ? 2 : 1));
+    for (let k = 0; k < this.hz.length; k++) this.gain[k] = 1 / noise.levelDb[k];
     this.points = this.hz.length * (take.phaseDegrees ? 2 : 1);
   }
 
@@ -62,12 +65,10 @@ export class Prediction {
   sloped(x: Float64Array): SlopedCurve | undefined {
     return guarded(() => {
       const values = this.misfitNow(x);
-      const { re, im } = this.analysis.voltage(this.probe, this.hz);
+      const powers = powersOf(this.analysis.voltage(this.probe, this.hz));
+      const floor = this.floor * highestOf(powers);
       // Of what the floor drowns, values move little.
-      const above = re.map((v, k) => {
-        const power = v * v + im[k] * im[k];
-        return power / (power + this.floor);
-      });
+      const above = powers.map((power) => power / (power + floor));
       const adjoint = new Adjoint(this.analysis, this.probe);
       const slopes = adjoint.parts(this.hz, this.parameters);
       let next = 0;
@@ -80,7 +81,7 @@ export class Prediction {
         for (let k = 0; k < levelDb.length; k++) levelDb[k] *= above[k];
         return this.whitened(levelDb, degrees);
       });
-      return { values, columns };
+      return { values, columns, gain: this.gain };
     });
   }
 
@@ -112,8 +113,10 @@ export class Prediction {
     );
   }
 
-  private levels({ re, im }: ComplexTrace): Float64Array {
-    return re.map((v, k) => 10 * Math.log10(v * v + im[k] * im[k] + this.floor));
+  private levels(trace: ComplexTrace): Float64Array {
+    const powers = powersOf(trace);
+    const floor = this.floor * highestOf(powers);
+    return powers.map((power) => 10 * Math.log10(power + floor));
   }
 
   private moveTo(x: Float64Array): void {
@@ -136,6 +139,10 @@ export class Prediction {
     return all;
   }
 }
+
+const powersOf = ({ re, im }: ComplexTrace): Float64Array =>
+  re.map((v, k) => v * v + im[k] * im[k]);
+const highestOf = (powers: Float64Array): number => powers.reduce((a, b) => Math.max(a, b), 0);
 
 /** What cannot be solved with such values explains nothing; what is wrong otherwise is said. */
 function guarded<T>(work: () => T): T | undefined {

@@ -1,5 +1,5 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
-import { hessianOf, dot, squares } from './likely';
+import { dot } from './likely';
 import type { Prediction, SlopedCurve } from './prediction';
 
 /** Logarithms of the factors that are looked at first, either way. */
@@ -42,21 +42,63 @@ export function placesOf(
     .map(({ at }) => at);
 }
 
+/** Points that are farther off than these are believed less and less, in units of the noise. */
+const BELIEVED = [100, 30, 10];
+
+/** dB that the level may be off, as good as any. */
+const ANY_GAIN = 300;
+
 /** What ordinary deviations can do to a curve, in first order about a place. */
 export class Ordinary {
   private readonly columns: readonly Float64Array[];
-  private readonly factors: CholeskyDecomposition;
 
   constructor(about: SlopedCurve, sds: ArrayLike<number>) {
-    this.columns = about.columns.map((column, i) => column.map((v) => v * sds[i]));
-    this.factors = new CholeskyDecomposition(hessianOf(about, sds));
+    this.columns = [
+      ...about.columns.map((column, i) => column.map((v) => v * sds[i])),
+      // A mean that was taken out of all points is put right where some are not believed.
+      about.gain.map((v) => v * ANY_GAIN),
+    ];
   }
 
-  /** What of a misfit they and noise do not make likely. */
+  /**
+   * What of a misfit they and noise do not make likely. Where a curve has a null or a sharp peak no
+   * first order holds, and a single point would outweigh all others: each counts by Cauchy’s law
+   * (P. J. Huber, “Robust Statistics”, 1981, section 7.8: weights found again and again).
+   */
   leaves(misfit: Float64Array): number {
-    const { columns, factors } = this;
-    if (columns.length === 0 || !factors.isPositiveDefinite()) return squares(misfit);
-    const pulls = Matrix.columnVector(columns.map((column) => dot(column, misfit)));
-    return squares(misfit) - pulls.dot(factors.solve(pulls));
+    let off = misfit;
+    let cost = 0;
+    for (const believed of BELIEVED) {
+      const weights = off.map((v) => 1 / (1 + (v / believed) ** 2));
+      const pull = this.pulled(misfit, weights);
+      off = misfit.slice();
+      cost = 0;
+      this.columns.forEach((column, i) => {
+        for (let k = 0; k < off.length; k++) off[k] -= pull[i] * column[k];
+        cost += pull[i] ** 2;
+      });
+    }
+    const last = BELIEVED[BELIEVED.length - 1];
+    for (const v of off) cost += last ** 2 * Math.log1p((v / last) ** 2);
+    return cost;
+  }
+
+  /** The likeliest deviations, in standard deviations, for points of such weights. */
+  private pulled(misfit: Float64Array, weights: Float64Array): number[] {
+    const { columns } = this;
+    const count = columns.length;
+    const weighed = columns.map((column) => column.map((v, k) => v * weights[k]));
+    const hessian = Matrix.eye(count);
+    for (let i = 0; i < count; i++)
+      for (let j = i; j < count; j++) {
+        const sum = hessian.get(i, j) + dot(weighed[i], columns[j]);
+        hessian.set(i, j, sum);
+        hessian.set(j, i, sum);
+      }
+    const rhs = Matrix.columnVector(weighed.map((column) => dot(column, misfit)));
+    const factors = new CholeskyDecomposition(hessian);
+    return factors.isPositiveDefinite()
+      ? factors.solve(rhs).to1DArray()
+      : new Array<number>(count).fill(0);
   }
 }

@@ -1,7 +1,7 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
-import { squares, likeliest, type Likely } from './likely';
+import { likeliest, likeliestOf, squares, type Likely } from './likely';
 import { MISTAKES } from './mistakes';
 import type { Mistaken } from './mistakes/mistake';
 import { movables, type Movable } from './movable';
@@ -44,7 +44,11 @@ interface Glimpse {
 }
 
 /** Every classic mistake that the circuit allows, and how likely it makes the take; likeliest first. */
-export function supposeMistakes(question: Question, ordinary: Ordinary): SupposedMistake[] {
+export function supposeMistakes(
+  question: Question,
+  ordinary: Ordinary,
+  starts: readonly Deviations[],
+): SupposedMistake[] {
   const { circuit, probe, take } = question;
   const highest = Math.max(...take.frequenciesHz);
   const alikes = new Alikes(question);
@@ -53,19 +57,25 @@ export function supposeMistakes(question: Question, ordinary: Ordinary): Suppose
       (mistaken) => glimpsed(question, alikes, ordinary, kind.kind, mistaken) ?? [],
     ),
   ).sort((a, b) => a.promise - b.promise);
-  const distinct: (Glimpse & Pick<SupposedMistake, 'alike'>)[] = [];
+  const distinct: Named[] = [];
   for (const glimpse of glimpses) {
+    const name = { kind: glimpse.kind, parts: glimpse.mistaken.parts };
     const same = distinct.find((d) => apart(d.misfit, glimpse.misfit) < ALIKE);
-    if (same) same.alike.push({ kind: glimpse.kind, parts: glimpse.mistaken.parts });
-    else if (distinct.length < LOOKED_INTO) distinct.push({ ...glimpse, alike: [] });
+    if (same) same.names.push(name);
+    else if (distinct.length < LOOKED_INTO) distinct.push({ ...glimpse, names: [name] });
   }
+  for (const { names } of distinct) names.sort((a, b) => rankOf(a.kind) - rankOf(b.kind));
   return distinct
     .map((glimpse) => ({ ...glimpse, promise: promiseOf(glimpse) }))
     .sort((a, b) => a.promise - b.promise)
     .slice(0, WORKED_OUT)
-    .flatMap((glimpse) => workedOut(glimpse))
+    .flatMap((glimpse) => workedOut(glimpse, starts))
     .sort((a, b) => b.likely.evidence - a.likely.evidence);
 }
+
+/** A glimpse with every name that it goes by. */
+type Named = Glimpse & { names: { kind: string; parts: readonly string[] }[] };
+const rankOf = (kind: string) => MISTAKES.findIndex((m) => m.kind === kind);
 
 /** What is left by tolerances about the mistaken circuit itself. */
 function promiseOf({ prediction, free }: Glimpse): number {
@@ -133,25 +143,39 @@ const FREE = '';
 /** What is free moves as one, and by itself no more. */
 function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Movable[] {
   if (!free) return list;
-  const parameters = free.parts.flatMap((id) => analysis.system.places.get(id)?.get(free.field) ?? []);
+  const parameters = free.parts.flatMap(
+    (id) => analysis.system.places.get(id)?.get(free.field) ?? [],
+  );
   return [
     ...list.filter((m) => !m.parameters.some((p) => parameters.includes(p))),
     { part: FREE, parameters, usual: FREE_SD, suspect: false },
   ];
 }
 
-function workedOut(glimpse: Glimpse & Pick<SupposedMistake, 'alike'>): SupposedMistake[] {
-  const { kind, mistaken, prediction, free, alike } = glimpse;
-  const start = new Float64Array(prediction.movables.length);
-  if (free) start[free.place] = free.at;
-  const likely = likeliest(prediction, usualOf(prediction), start);
+function workedOut(
+  { names, mistaken, prediction, free }: Named,
+  starts: readonly Deviations[],
+): SupposedMistake[] {
+  const usual = usualOf(prediction);
+  const from = (deviations: Deviations) => {
+    const x = Float64Array.from(prediction.movables, ({ part }, i) =>
+      // What the mistake itself does is no deviation of a part.
+      Math.min(2 * usual[i], Math.max(-2 * usual[i], deviations.get(part) ?? 0)),
+    );
+    if (free) x[free.place] = free.at;
+    return x;
+  };
+  const likely = likeliestOf(
+    [NO_DEVIATIONS, ...starts].map((start) => likeliest(prediction, usual, from(start))),
+  );
   if (!likely) return [];
-  const alone = new Float64Array(start.length);
+  const alone = new Float64Array(usual.length);
   if (free) alone[free.place] = likely.x[free.place];
+  const [{ kind, parts }, ...alike] = names;
   return [
     {
       kind,
-      parts: mistaken.parts,
+      parts,
       likely,
       prediction,
       alone,
@@ -167,3 +191,7 @@ function workedOut(glimpse: Glimpse & Pick<SupposedMistake, 'alike'>): SupposedM
     },
   ];
 }
+
+/** How far parts are off, as logarithms, by their ids. */
+export type Deviations = ReadonlyMap<string, number>;
+const NO_DEVIATIONS: Deviations = new Map();

@@ -1,4 +1,4 @@
-import { likeliest, type Likely } from './likely';
+import { likeliest, likeliestOf, type Likely } from './likely';
 import type { Prediction } from './prediction';
 import { placesOf } from './scan';
 
@@ -38,7 +38,10 @@ export function supposeOne(prediction: Prediction, ordinary: Likely): Supposed[]
       x[i] = at;
       return x;
     });
-    return best([i], [...starts, ordinary.x].map((x) => likeliest(prediction, sds, x)));
+    return best(
+      [i],
+      [...starts, ordinary.x].map((x) => likeliest(prediction, sds, x)),
+    );
   });
 }
 
@@ -63,9 +66,7 @@ export function supposeTwo(prediction: Prediction, ones: readonly Supposed[]): S
   return [...promising.values()]
     .sort((a, b) => b.promise - a.promise)
     .slice(0, PAIRS_TRIED)
-    .flatMap(({ pair, x }) =>
-      best(pair, [likeliest(prediction, sdsWith(usual, pair), x)]),
-    );
+    .flatMap(({ pair, x }) => best(pair, [likeliest(prediction, sdsWith(usual, pair), x)]));
 }
 
 /**
@@ -88,8 +89,6 @@ function ifFreed(likely: Likely, i: number, sd: number): { promise: number; fart
 }
 
 function best(culprits: readonly number[], found: readonly (Likely | undefined)[]): Supposed[] {
-  let most: Likely | undefined;
-  for (const likely of found)
-    if (likely && !(most && most.evidence >= likely.evidence)) most = likely;
-  return most ? [{ culprits, likely: most }] : [];
+  const likely = likeliestOf(found);
+  return likely ? [{ culprits, likely }] : [];
 }

@@ -78,6 +78,10 @@ const WORTH_NAMING = 0.002;
 const MOST_NAMED = 8;
 /** Of the first so many, those that are alike are looked for. */
 const LOOKED_ALIKE = 5;
+/** Differences of a point that are larger than this count less and less. */
+const LARGE_DB = 6;
+/** A mistake is looked at about what so many suppositions of one part say of all the others. */
+const STARTS = 2;
 /** How far a value may be off, one standard deviation, where only the noise is asked for. */
 const ANYWHERE = 0.5;
 /** A part that changes the whole take by less than this for a factor e is not seen, in units of the noise. */
@@ -102,7 +106,14 @@ export function findSuspects(request: SuspectsRequest): Findings {
   const twos = supposeTwo(prediction, ones);
   const nominalCurve = prediction.sloped(new Float64Array(list.length));
   if (!nominalCurve) throw unsolved(probe);
-  const wrong = supposeMistakes(question, new Ordinary(nominalCurve, usualOf(prediction)));
+  const byOne = [...ones].sort((a, b) => b.likely.evidence - a.likely.evidence);
+  const wrong = supposeMistakes(
+    question,
+    new Ordinary(nominalCurve, usualOf(prediction)),
+    byOne
+      .slice(0, STARTS)
+      .map(({ likely }) => new Map(list.map(({ part }, i) => [part, likely.x[i]]))),
+  );
 
   const suspects = list.filter((m) => m.suspect).length;
   const pairs = Math.max(1, (suspects * (suspects - 1)) / 2);
@@ -113,9 +124,9 @@ export function findSuspects(request: SuspectsRequest): Findings {
     ...wrong.map((s) => s.likely.evidence + Math.log(BEFOREHAND.mistake / (suspects * 4))),
   ];
   const chances = sharesOf(weights);
-  const nominal = squares(prediction.misfit(new Float64Array(list.length))!);
+  const nominal = difference(nominalCurve.values, noise);
   const explainedBy = (misfit: Float64Array | undefined) =>
-    misfit && nominal > 0 ? Math.max(0, 1 - squares(misfit) / nominal) : 0;
+    misfit && nominal > 0 ? Math.max(0, 1 - difference(misfit, noise) / nominal) : 0;
   const supposed = [...ones, ...twos].map((s, i) => ({ ...s, chance: chances[1 + i] }));
   const ranking = ranked(prediction, supposed, explainedBy);
   return {
@@ -142,6 +153,15 @@ export function findSuspects(request: SuspectsRequest): Findings {
   };
 }
 
+/** How much there is to explain. A null that lies a little aside is a difference of few points, however large. */
+function difference(misfit: Float64Array, { levelDb, phaseDegrees: degrees }: Noise): number {
+  return misfit.reduce((sum, v, k) => {
+    const k2 = k - levelDb.length;
+    const db = k2 < 0 ? v * levelDb[k] : (v * degrees![k2]) / DEGREES_PER_DB;
+    return sum + Math.log1p((db / LARGE_DB) ** 2);
+  }, 0);
+}
+
 const unsolved = (probe: string) =>
   new ReedError('circuit', `Nothing arrives at “${probe}”: probe a net that the source reaches.`, {
     net: probe,
@@ -153,7 +173,8 @@ function bestOf(
   [ofOrdinary]: readonly number[],
 ): Float64Array {
   let best = { chance: ofOrdinary, x: ordinary.x };
-  for (const { chance, likely } of supposed) if (chance > best.chance) best = { chance, x: likely.x };
+  for (const { chance, likely } of supposed)
+    if (chance > best.chance) best = { chance, x: likely.x };
   return best.x;
 }
 
@@ -172,7 +193,8 @@ function ranked(
 ): Suspect[] {
   const sorted = [...supposed].sort((a, b) => b.chance - a.chance);
   // A pair is named only where no part alone is as likely.
-  const kept = sorted[0]?.culprits.length === 2 ? sorted : sorted.filter((s) => s.culprits.length === 1);
+  const kept =
+    sorted[0]?.culprits.length === 2 ? sorted : sorted.filter((s) => s.culprits.length === 1);
   const taken = new Set<Supposed>();
   const ranking: Suspect[] = [];
   for (const one of kept) {
@@ -290,9 +312,5 @@ function estimated({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise
     const settled = Math.min(squares(own), rough ** 2 * free);
     return { squares: settled * scale ** 2, free };
   };
-  return noiseOf(
-    points,
-    part(0, 1),
-    take.phaseDegrees ? part(points, DEGREES_PER_DB) : undefined,
-  );
+  return noiseOf(points, part(0, 1), take.phaseDegrees ? part(points, DEGREES_PER_DB) : undefined);
 }

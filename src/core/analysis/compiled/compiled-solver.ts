@@ -77,7 +77,7 @@ export class CompiledSolver implements TransferSolver {
   /** Every unknown at one frequency, or every row of the transposed solution. */
   single(omega: number, transposed: boolean): ComplexTrace {
     this.solve(Float64Array.of(omega), 0, 1);
-    const every = (all: Float64Array) => all.filter((_, i) => i % this.width === 0);
+    const every = (all: Float64Array) => firstOfEach(all, this.width);
     const [re, im] = transposed ? [this.yRe, this.yIm] : [this.xRe, this.xIm];
     return { re: every(re), im: every(im) };
   }
@@ -105,4 +105,11 @@ export class CompiledSolver implements TransferSolver {
     }
     this.run.board();
   }
+}
+
+/** The first lane of every unknown. */
+function firstOfEach(lanes: Float64Array, width: number): Float64Array {
+  const first = new Float64Array(Math.ceil(lanes.length / width));
+  for (let i = 0; i < first.length; i++) first[i] = lanes[i * width];
+  return first;
 }

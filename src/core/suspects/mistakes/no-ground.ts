@@ -42,7 +42,9 @@ function lifted(circuit: Circuit, ids: readonly string[]): Circuit {
 
 /** A name for a net or a part that the circuit does not use. */
 export function freshName(circuit: Circuit, name: string): string {
-  const used = new Set(circuit.parts.flatMap((p) => Object.values(p)).filter((v) => typeof v === 'string'));
+  const used = new Set(
+    circuit.parts.flatMap((p) => Object.values(p)).filter((v) => typeof v === 'string'),
+  );
   let fresh = name;
   while (used.has(fresh)) fresh = `${fresh}'`;
   return fresh;

@@ -31,9 +31,7 @@ function turnedRound(part: Part): Part | undefined {
 
 /** A coil turned round shares its flux with the others the other way. */
 function* reversedCoils(circuit: Circuit) {
-  const coupled = new Set(
-    circuit.parts.flatMap((p) => (p.kind === 'coupling' ? p.inductors : [])),
-  );
+  const coupled = new Set(circuit.parts.flatMap((p) => (p.kind === 'coupling' ? p.inductors : [])));
   for (const coil of coupled)
     yield {
       parts: [coil],
