@@ -34,8 +34,8 @@ export class Prediction {
   private readonly nominal: Float64Array;
   private readonly parameters: readonly number[];
   private readonly hz: Float64Array;
-  /** A power, as a part of the highest. */
-  private readonly floor: number;
+  /** Of the take. */
+  private readonly lowestDb: number;
   readonly points: number;
   private readonly gain: Float64Array;
 
@@ -49,8 +49,7 @@ export class Prediction {
     this.nominal = analysis.values.slice();
     this.parameters = movables.flatMap((m) => m.parameters);
     this.hz = Float64Array.from(take.frequenciesHz);
-    const span = Math.max(...take.levelDb) - Math.min(...take.levelDb);
-    this.floor = 10 ** (-(span + BELOW_LOWEST_DB) / 10);
+    this.lowestDb = Math.min(...take.levelDb);
     this.gain = new Float64Array(this.hz.length * (take.phaseDegrees ? 2 : 1));
     for (let k = 0; k < this.hz.length; k++) this.gain[k] = 1 / noise.levelDb[k];
     this.points = this.hz.length * (take.phaseDegrees ? 2 : 1);
@@ -66,7 +65,7 @@ export class Prediction {
     return guarded(() => {
       const values = this.misfitNow(x);
       const powers = powersOf(this.analysis.voltage(this.probe, this.hz));
-      const floor = this.floor * highestOf(powers);
+      const floor = this.floorUnder(powers);
       // Of what the floor drowns, values move little.
       const above = powers.map((power) => power / (power + floor));
       const adjoint = new Adjoint(this.analysis, this.probe);
@@ -115,8 +114,16 @@ export class Prediction {
 
   private levels(trace: ComplexTrace): Float64Array {
     const powers = powersOf(trace);
-    const floor = this.floor * highestOf(powers);
+    const floor = this.floorUnder(powers);
     return powers.map((power) => 10 * Math.log10(power + floor));
+  }
+
+  /** A power that no point of the take comes near, at the level that most of its points stand at. */
+  private floorUnder(powers: Float64Array): number {
+    const { levelDb } = this.take;
+    const gains = powers.map((power, k) => levelDb[k] - 10 * Math.log10(power)).sort();
+    const gain = gains[gains.length >> 1];
+    return 10 ** ((this.lowestDb - BELOW_LOWEST_DB - gain) / 10);
   }
 
   private moveTo(x: Float64Array): void {
@@ -142,7 +149,6 @@ export class Prediction {
 
 const powersOf = ({ re, im }: ComplexTrace): Float64Array =>
   re.map((v, k) => v * v + im[k] * im[k]);
-const highestOf = (powers: Float64Array): number => powers.reduce((a, b) => Math.max(a, b), 0);
 
 /** What cannot be solved with such values explains nothing; what is wrong otherwise is said. */
 function guarded<T>(work: () => T): T | undefined {
