@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { Cholesky } from '@/core/numeric/cholesky';
 import { FARTHEST, type Prediction, type SlopedCurve } from './prediction';
 
 /** The likeliest values under a supposition, and how likely the take is if it holds. */
@@ -9,8 +9,8 @@ export interface Likely {
   evidence: number;
   /** Sum of the squares of what is left, in units of the noise. */
   left: number;
-  /** The covariance of x. */
-  covariance: Matrix;
+  /** Of each of x, the variance that take and supposition leave it. */
+  variances: Float64Array;
 }
 
 const MOST_STEPS = 12;
@@ -67,20 +67,15 @@ export function likeliestOf(found: readonly (Likely | undefined)[]): Likely | un
 
 /** Laplace's approximation about a point. */
 function about(x: Float64Array, now: SlopedCurve, sds: ArrayLike<number>): Likely | undefined {
-  const hessian = hessianOf(now, sds);
-  const factors = new CholeskyDecomposition(hessian);
-  if (!factors.isPositiveDefinite()) return undefined;
-  const lower = factors.lowerTriangularMatrix;
-  let logDet = 0;
-  for (let i = 0; i < x.length; i++) logDet += 2 * Math.log(lower.get(i, i));
+  const factors = Cholesky.of(hessianOf(now, sds), x.length);
+  if (!factors) return undefined;
   const left = squares(now.values);
-  const scale = Matrix.diag(Array.from(sds));
+  const inverse = factors.inverse();
   return {
     x,
     left,
-    evidence: -(left + heldBack(x, sds) + logDet) / 2,
-    covariance:
-      x.length > 0 ? scale.mmul(factors.solve(Matrix.identity(x.length))).mmul(scale) : hessian,
+    evidence: -(left + heldBack(x, sds) + factors.logDet) / 2,
+    variances: x.map((_, i) => sds[i] ** 2 * inverse[i * (x.length + 1)]),
   };
 }
 
@@ -90,27 +85,27 @@ function stepFrom(
   sds: ArrayLike<number>,
   damping: number,
 ): Float64Array | undefined {
+  const count = x.length;
   const hessian = hessianOf(now, sds);
-  for (let i = 0; i < x.length; i++) hessian.set(i, i, hessian.get(i, i) * (1 + damping));
-  const factors = new CholeskyDecomposition(hessian);
-  if (!factors.isPositiveDefinite()) return undefined;
-  const rhs = Matrix.columnVector(
-    now.columns.map((column, i) => sds[i] * dot(column, now.values) - x[i] / sds[i]),
+  for (let i = 0; i < count; i++) hessian[i * (count + 1)] *= 1 + damping;
+  const step = Cholesky.of(hessian, count)?.solve(
+    Float64Array.from(now.columns, (column, i) => sds[i] * dot(column, now.values) - x[i] / sds[i]),
   );
-  const step = factors.solve(rhs);
-  return x.map((v, i) => Math.min(FARTHEST, Math.max(-FARTHEST, v + sds[i] * step.get(i, 0))));
+  return step && x.map((v, i) => Math.min(FARTHEST, Math.max(-FARTHEST, v + sds[i] * step[i])));
 }
 
 /** 1 + S J'J S, S the standard deviations: what is known of values counted in these, before and by the take. */
-export function hessianOf({ columns }: SlopedCurve, sds: ArrayLike<number>): Matrix {
+function hessianOf({ columns }: SlopedCurve, sds: ArrayLike<number>): Float64Array {
   const count = columns.length;
-  const hessian = Matrix.zeros(count, count);
-  for (let i = 0; i < count; i++)
-    for (let j = i; j < count; j++) {
-      const sum = sds[i] * sds[j] * dot(columns[i], columns[j]) + (i === j ? 1 : 0);
-      hessian.set(i, j, sum);
-      hessian.set(j, i, sum);
+  const hessian = new Float64Array(count * count);
+  for (let i = 0; i < count; i++) {
+    for (let j = 0; j <= i; j++) {
+      const sum = sds[i] * sds[j] * dot(columns[i], columns[j]);
+      hessian[i * count + j] = sum;
+      hessian[j * count + i] = sum;
     }
+    hessian[i * (count + 1)] += 1;
+  }
   return hessian;
 }
 

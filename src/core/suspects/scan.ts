@@ -1,4 +1,4 @@
-import { CholeskyDecomposition, Matrix } from 'ml-matrix';
+import { Cholesky } from '@/core/numeric/cholesky';
 import { dot } from './likely';
 import type { Prediction, SlopedCurve } from './prediction';
 
@@ -84,21 +84,19 @@ export class Ordinary {
   }
 
   /** The likeliest deviations, in standard deviations, for points of such weights. */
-  private pulled(misfit: Float64Array, weights: Float64Array): number[] {
+  private pulled(misfit: Float64Array, weights: Float64Array): Float64Array {
     const { columns } = this;
     const count = columns.length;
-    const weighed = columns.map((column) => column.map((v, k) => v * weights[k]));
-    const hessian = Matrix.eye(count);
-    for (let i = 0; i < count; i++)
-      for (let j = i; j < count; j++) {
-        const sum = hessian.get(i, j) + dot(weighed[i], columns[j]);
-        hessian.set(i, j, sum);
-        hessian.set(j, i, sum);
-      }
-    const rhs = Matrix.columnVector(weighed.map((column) => dot(column, misfit)));
-    const factors = new CholeskyDecomposition(hessian);
-    return factors.isPositiveDefinite()
-      ? factors.solve(rhs).to1DArray()
-      : new Array<number>(count).fill(0);
+    const hessian = new Float64Array(count * count);
+    const pulls = new Float64Array(count);
+    const weighed = new Float64Array(misfit.length);
+    for (let i = 0; i < count; i++) {
+      const column = columns[i];
+      for (let k = 0; k < weighed.length; k++) weighed[k] = weights[k] * column[k];
+      pulls[i] = dot(weighed, misfit);
+      for (let j = 0; j <= i; j++) hessian[i * count + j] = dot(weighed, columns[j]);
+      hessian[i * count + i] += 1;
+    }
+    return Cholesky.of(hessian, count)?.solve(pulls) ?? pulls.fill(0);
   }
 }

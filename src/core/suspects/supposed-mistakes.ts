@@ -7,7 +7,7 @@ import type { Mistaken } from './mistakes/mistake';
 import { movables, type Movable } from './movable';
 import { Prediction } from './prediction';
 import { Ordinary, placesOf } from './scan';
-import type { Question } from './question';
+import { comparable, type Question } from './question';
 import { usualOf } from './suppositions';
 
 /** Of a mistake by any amount: how far from where it is looked for, as a logarithm. */
@@ -128,12 +128,12 @@ class Alikes {
   private readonly first: AcAnalysis;
 
   constructor({ circuit }: Question) {
-    this.first = new AcAnalysis(circuit);
+    this.first = comparable(circuit);
   }
 
   analysisOf(circuit: Circuit): AcAnalysis {
     const analysis = new AcAnalysis(this.first);
-    return analysis.take(circuit) ? analysis : new AcAnalysis(circuit);
+    return analysis.take(circuit) ? analysis : comparable(circuit);
   }
 }
 

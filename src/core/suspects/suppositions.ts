@@ -74,7 +74,7 @@ export function supposeTwo(prediction: Prediction, ones: readonly Supposed[]): S
  * its tolerance divided out of that, and a culprit’s distribution put in instead.
  */
 function ifFreed(likely: Likely, i: number, sd: number): { promise: number; farther: number } {
-  const variance = likely.covariance.get(i, i);
+  const variance = likely.variances[i];
   const released = sd ** -2 - CULPRIT_SD ** -2;
   const looser = Math.max(1e-9, 1 - released * variance);
   const mean = likely.x[i];

@@ -1,4 +1,3 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
@@ -8,7 +7,7 @@ import { likeliest, squares, type Likely } from './likely';
 import { movables } from './movable';
 import { DEGREES_PER_DB, noiseOf, roughness, type Noise } from './noise';
 import { Prediction } from './prediction';
-import type { Question } from './question';
+import { comparable, type Question } from './question';
 import { Ordinary } from './scan';
 import { supposeMistakes } from './supposed-mistakes';
 import { supposeOne, supposeOrdinary, supposeTwo, usualOf, type Supposed } from './suppositions';
@@ -97,7 +96,7 @@ const UNSEEN = 0.3;
 export function findSuspects(request: SuspectsRequest): Findings {
   const question = questionOf(request);
   const { circuit, probe, take, noise, rules, fixed } = question;
-  const analysis = new AcAnalysis(circuit);
+  const analysis = comparable(circuit);
   const list = movables(analysis, rules, fixed);
   const prediction = new Prediction(analysis, probe, list, take, noise);
   const ordinary = supposeOrdinary(prediction);
@@ -290,7 +289,7 @@ function estimated({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise
     levelDb: new Float64Array(points).fill(1),
     ...(take.phaseDegrees ? { phaseDegrees: new Float64Array(points).fill(DEGREES_PER_DB) } : {}),
   };
-  const analysis = new AcAnalysis(circuit);
+  const analysis = comparable(circuit);
   const list = movables(analysis, rules, fixed);
   const prediction = new Prediction(analysis, probe, list, take, unit);
   const expected: Noise = {

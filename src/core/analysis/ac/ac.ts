@@ -46,11 +46,13 @@ export class AcAnalysis {
 
   /**
    * @param source a circuit; or another analysis, whose preparation is shared, with values of its own
+   * @param negligible what a solution may lose, as a part of itself; all digits are kept without it. Who
+   *   compares with what was measured needs few, and is answered sooner
    * @throws ReedError `circuit` for wiring that has no small-signal solution
    */
-  constructor(source: Circuit | AcAnalysis, signal?: AbortSignal) {
+  constructor(source: Circuit | AcAnalysis, signal?: AbortSignal, negligible?: number) {
     const other = source instanceof AcAnalysis ? source : undefined;
-    this.prepared = source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal);
+    this.prepared = source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal, negligible);
     const { system, matrix } = this.prepared;
     this.own = new Values(system, other?.own);
     this.devices = other?.devices ?? this.prepared.linearised;

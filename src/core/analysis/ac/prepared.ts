@@ -87,7 +87,7 @@ export class Prepared {
   private readonly programs = new Map<number | string, Program>();
 
   /** @throws ReedError `circuit` for wiring that has no small-signal solution */
-  constructor(circuit: Circuit, signal?: AbortSignal) {
+  constructor(circuit: Circuit, signal?: AbortSignal, negligible?: number) {
     checkWiring(circuit, 'ac');
     this.system = compile(circuit);
     if (this.system.elements.length > 0) {
@@ -96,7 +96,8 @@ export class Prepared {
     }
     this.matrix = slotMatrix(this.system, this.linearised?.entries);
     this.rhs = sourcesOf(this.system);
-    this.measured = new Measured(Float64Array.from(this.system.parameters, (p) => p.value));
+    const values = Float64Array.from(this.system.parameters, (p) => p.value);
+    this.measured = new Measured(values, negligible);
   }
 
   private readonly kernels = new Map<string, Asked>();

@@ -21,7 +21,7 @@ export interface Scrutinised {
 
 /** A correction of at most this part leaves, after it was made, less than its square. */
 const ACCEPTED = 1e-7;
-/** Where the correction would be smaller than this, neighbouring frequencies need none. */
+/** Where the correction would be smaller than this, neighbouring frequencies need none: all digits. */
 const NEGLIGIBLE = 5e-14;
 /** Pivots that lost up to three times as much (squared) are about as bad. */
 const ALIKE = 9;
@@ -51,8 +51,14 @@ interface Refined {
 export class Measured {
   private readonly limits = new Map<string, Map<number, number>>();
 
-  /** @param around the values it is measured with */
-  constructor(readonly around: Float64Array) {}
+  /**
+   * @param around the values it is measured with
+   * @param negligible what a solution may lose, as a part of itself
+   */
+  constructor(
+    readonly around: Float64Array,
+    readonly negligible = NEGLIGIBLE,
+  ) {}
 
   of(key: string): Map<number, number> {
     let own = this.limits.get(key);
@@ -83,7 +89,7 @@ export class Scrutiny {
   /** Values have changed: forget what was measured with others far from them. */
   moved(values: Float64Array): void {
     if (allNear(values, this.measured.around)) return;
-    this.measured = new Measured(values.slice());
+    this.measured = new Measured(values.slice(), this.measured.negligible);
     this.limits.clear();
   }
 
@@ -109,9 +115,10 @@ export class Scrutiny {
   }
 
   private limitAt(omega: number, aim: Aim): number {
+    const { negligible } = this.measured;
     const refined = this.refined(omega, aim);
-    if (!refined || !(refined.loss <= NEGLIGIBLE)) return -1;
-    if (aim.by && !(this.lossOf(aim.by, omega, refined, aim) <= NEGLIGIBLE)) return -1;
+    if (!refined || !(refined.loss <= negligible)) return -1;
+    if (aim.by && !(this.lossOf(aim.by, omega, refined, aim) <= negligible)) return -1;
     return min(REFINABLE, max(SOUND, ALIKE * refined.doubt));
   }
 
