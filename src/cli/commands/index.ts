@@ -12,11 +12,13 @@ import { minimumPhase } from './minimum-phase';
 import { noise } from './noise';
 import { poles } from './poles';
 import { render } from './render';
+import { rig } from './rig';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
 import { solveFor } from './solve-for';
 import { speaker } from './speaker';
 import { spread } from './spread';
+import { suspects } from './suspects';
 import { table } from './table';
 import { threshold } from './threshold';
 import { topologies } from './topologies';
@@ -49,6 +51,8 @@ export const COMMANDS: readonly Command[] = [
   tuneCrossover,
   minimumPhase,
   coils,
+  rig,
+  suspects,
   table,
   check,
 ];

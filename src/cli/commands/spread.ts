@@ -2,11 +2,12 @@ import { ReedError } from '@/core/errors';
 import { quantityOfMeasure } from '@/core/response/readings';
 import { LOAD_FARADS, LOAD_OHMS, SOURCE_OHMS } from '@/core/sheet/path-circuit';
 import { surroundings } from '@/core/solve/span-of';
-import { deviatingBy, type Rules } from '@/core/spread/rules';
+import { deviatingBy } from '@/core/spread/rules';
 import { Spread } from '@/core/spread/spread';
 import { parseQuantity } from '@/core/quantity/parse';
 import { readArgs, required, UsageError, wholeNumber, type Command } from '../command';
 import { readSubject } from '../subject';
+import { rulesOf } from '../tolerances';
 import { measureOf } from './solve-for';
 
 const text = { type: 'string' } as const;
@@ -80,22 +81,6 @@ export const spread: Command = {
 
 const noReading = (i: number) =>
   new ReedError('range', `Not one of the boards has reading ${i + 1}: the circuit has none such.`);
-
-/** “resistor=1%,C1=2.5%”. */
-function rulesOf(text: string, shape: { is: 'uniform' | 'normal' }): Rules {
-  return Object.fromEntries(
-    text.split(',').map((piece) => {
-      const [name, amount] = piece.split('=').map((x) => x.trim());
-      const percent = /^(\d+(?:\.\d+)?)\s*%$/.exec(amount ?? '');
-      const tolerance = percent ? Number(percent[1]) / 100 : Number(amount || NaN);
-      if (!name || !(tolerance >= 0 && tolerance < 1))
-        throw new UsageError(
-          `--tolerance: “${piece}” is not like resistor=1%, with less than 100 %`,
-        );
-      return [name, { tolerance, shape }];
-    }),
-  );
-}
 
 function frequenciesIn(text: string | undefined): Float64Array {
   if (text === undefined) return new Float64Array(0);

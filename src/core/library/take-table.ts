@@ -47,3 +47,19 @@ export function readTakeTable(text: string): MeasuredCurve {
     ...(read.columns === 3 ? { phaseDegrees: rows.map((r) => r.phaseDegrees!) } : {}),
   };
 }
+
+/** Digits of a level and of a phase: what no bench reads. */
+const DIGITS = 4;
+
+/** A take as a table that this program and any other reads. */
+export function takeTable({ frequenciesHz, levelDb, phaseDegrees }: MeasuredCurve): string {
+  const heading = ['hz', 'db', ...(phaseDegrees ? ['degrees'] : [])].join(',');
+  const rows = frequenciesHz.map((hz, k) =>
+    [
+      Number(hz.toPrecision(8)),
+      levelDb[k].toFixed(DIGITS),
+      ...(phaseDegrees ? [phaseDegrees[k].toFixed(DIGITS)] : []),
+    ].join(','),
+  );
+  return [heading, ...rows, ''].join('\n');
+}

@@ -1,8 +1,12 @@
 import { dot, squares } from './likely';
 import { FARTHEST, type Prediction } from './prediction';
 
-/** Curves that lie closer than this, in units of the noise, are not told apart by any luck. */
+/**
+ * Curves that lie closer than this, in units of the noise, are not told apart by any luck; and closer
+ * than this part of what they do, so that a part that does next to nothing is not like every other.
+ */
 const ALIKE = 0.1;
+const ALIKE_PART = 0.01;
 const MOST_STEPS = 8;
 
 /**
@@ -25,13 +29,16 @@ export function alikeTo(
     return all;
   };
   const wanted = prediction.misfit(at(culprit, x));
-  if (!wanted) return [];
+  const exact = prediction.misfit(new Float64Array(count));
+  if (!wanted || !exact) return [];
+  const done = squares(wanted.map((v, k) => v - exact[k]));
+  const limit = Math.min(ALIKE, ALIKE_PART ** 2 * done);
   return prediction.movables.flatMap(({ suspect }, i) => {
     if (i === culprit || !suspect) return [];
     const found = [x, -x]
-      .map((start) => closest(prediction, wanted, (v) => at(i, v), i, start))
+      .map((start) => closest(prediction, wanted, (v) => at(i, v), i, start, limit))
       .sort((a, b) => a.apart - b.apart)[0];
-    return found.apart < ALIKE ? [{ movable: i, x: found.x }] : [];
+    return found.apart < limit ? [{ movable: i, x: found.x }] : [];
   });
 }
 
@@ -42,6 +49,7 @@ function closest(
   at: (value: number) => Float64Array,
   place: number,
   start: number,
+  limit: number,
 ): { x: number; apart: number } {
   let best = { x: start, apart: Infinity };
   let value = start;
@@ -54,7 +62,7 @@ function closest(
     const column = now.columns[place];
     const slope = dot(column, column);
     // Farther from it than the first step can mend: another part.
-    if (!(slope > 0) || apart < ALIKE / 100) break;
+    if (!(slope > 0) || apart < limit / 100) break;
     const next = value + dot(column, off) / slope;
     value = Math.min(FARTHEST, Math.max(-FARTHEST, next));
   }

@@ -13,6 +13,12 @@ const LEAST_DB = 0.01;
 const LEAST_DEGREES = 0.05;
 /** So many degrees belong to a decibel, where noise comes from every side. */
 export const DEGREES_PER_DB = ((Math.LN10 / 20) * 180) / Math.PI;
+/** The same noise at every point. */
+export const evenNoise = (points: number, db: number, phases: boolean): Noise => ({
+  levelDb: new Float64Array(points).fill(db),
+  ...(phases ? { phaseDegrees: new Float64Array(points).fill(db * DEGREES_PER_DB) } : {}),
+});
+
 /** The median of what a normal deviate is off by. */
 const MEDIAN = 0.6745;
 

@@ -1,5 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
 import type { Noise } from './noise';
@@ -21,3 +22,42 @@ const NEGLIGIBLE = 1e-8;
 /** A circuit as it is held against a take. */
 export const comparable = (circuit: Circuit): AcAnalysis =>
   new AcAnalysis(circuit, undefined, NEGLIGIBLE);
+
+/** The question put to fewer points of the take: enough for a first look. */
+export function roughly(question: Question, most: number): Question {
+  const places = evenly(question.take.frequenciesHz.length, most);
+  const { levelDb, phaseDegrees } = question.noise;
+  const some = (values: Float64Array) => Float64Array.from(places, (k) => values[k]);
+  return {
+    ...question,
+    take: thinned(question.take, most),
+    noise: {
+      levelDb: some(levelDb),
+      ...(phaseDegrees ? { phaseDegrees: some(phaseDegrees) } : {}),
+    },
+  };
+}
+
+/** A take of at most so many points, over the same span. */
+export function thinned(take: MeasuredCurve, most: number): MeasuredCurve {
+  const places = evenly(take.frequenciesHz.length, most);
+  return {
+    frequenciesHz: places.map((k) => take.frequenciesHz[k]),
+    levelDb: places.map((k) => take.levelDb[k]),
+    ...(take.phaseDegrees ? { phaseDegrees: places.map((k) => take.phaseDegrees![k]) } : {}),
+  };
+}
+
+/** Places from the first to the last of a list, at most so many. */
+function evenly(count: number, most: number): number[] {
+  const kept = Math.min(count, most);
+  return Array.from({ length: kept }, (_, k) =>
+    kept === count ? k : Math.round((k * (count - 1)) / (kept - 1)),
+  );
+}
+
+/** Nothing arrives where a take was taken. */
+export const unsolved = (probe: string): ReedError =>
+  new ReedError('circuit', `Nothing arrives at “${probe}”: probe a net that the source reaches.`, {
+    net: probe,
+  });

@@ -2,8 +2,8 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { likeliest, likeliestOf, squares, type Likely } from './likely';
-import { MISTAKES } from './mistakes';
-import type { Mistaken } from './mistakes/mistake';
+import { MISTAKES } from '@/core/mistakes';
+import type { Mistaken } from '@/core/mistakes/mistake';
 import { movables, type Movable } from './movable';
 import { Prediction } from './prediction';
 import { Ordinary, placesOf } from './scan';
@@ -36,6 +36,7 @@ export interface SupposedMistake {
 interface Glimpse {
   kind: string;
   mistaken: Mistaken;
+  analysis: AcAnalysis;
   prediction: Prediction;
   /** The place of what is free among the movables, and where it is looked for. */
   free?: { place: number; at: number };
@@ -43,9 +44,16 @@ interface Glimpse {
   promise: number;
 }
 
-/** Every classic mistake that the circuit allows, and how likely it makes the take; likeliest first. */
+/**
+ * Every classic mistake that the circuit allows, and how likely it makes the take; likeliest first.
+ *
+ * @param rough the same question of fewer points, for a first look
+ * @param ordinary what tolerances do to the curve of the circuit as it should be
+ * @param starts what the other parts may be like
+ */
 export function supposeMistakes(
   question: Question,
+  rough: Question,
   ordinary: Ordinary,
   starts: readonly Deviations[],
 ): SupposedMistake[] {
@@ -54,7 +62,7 @@ export function supposeMistakes(
   const alikes = new Alikes(question);
   const glimpses = MISTAKES.flatMap((kind) =>
     [...kind.in(circuit, probe, highest)].flatMap(
-      (mistaken) => glimpsed(question, alikes, ordinary, kind.kind, mistaken) ?? [],
+      (mistaken) => glimpsed(rough, alikes, ordinary, kind.kind, mistaken) ?? [],
     ),
   ).sort((a, b) => a.promise - b.promise);
   const distinct: Named[] = [];
@@ -69,7 +77,7 @@ export function supposeMistakes(
     .map((glimpse) => ({ ...glimpse, promise: promiseOf(glimpse) }))
     .sort((a, b) => a.promise - b.promise)
     .slice(0, WORKED_OUT)
-    .flatMap((glimpse) => workedOut(glimpse, starts))
+    .flatMap((glimpse) => workedOut(question, glimpse, starts))
     .sort((a, b) => b.likely.evidence - a.likely.evidence);
 }
 
@@ -111,6 +119,7 @@ function glimpsed(
     return {
       kind,
       mistaken,
+      analysis,
       prediction,
       ...(place >= 0 ? { free: { place, at: x[place] } } : {}),
       misfit,
@@ -153,9 +162,11 @@ function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Mo
 }
 
 function workedOut(
-  { names, mistaken, prediction, free }: Named,
+  { probe, take, noise }: Question,
+  { names, mistaken, analysis, prediction: rough, free }: Named,
   starts: readonly Deviations[],
 ): SupposedMistake[] {
+  const prediction = new Prediction(analysis, probe, rough.movables, take, noise);
   const usual = usualOf(prediction);
   const from = (deviations: Deviations) => {
     const x = Float64Array.from(prediction.movables, ({ part }, i) =>

@@ -26,14 +26,22 @@ export function supposeOrdinary(prediction: Prediction): Likely | undefined {
   return likeliest(prediction, usual, new Float64Array(usual.length));
 }
 
-/** For each suspect, that it alone is off. */
-export function supposeOne(prediction: Prediction, ordinary: Likely): Supposed[] {
+/**
+ * For each suspect, that it alone is off.
+ *
+ * @param rough the same of fewer points, by which places to begin at are found
+ */
+export function supposeOne(
+  prediction: Prediction,
+  rough: Prediction,
+  ordinary: Likely,
+): Supposed[] {
   const usual = usualOf(prediction);
-  const nominal = prediction.sloped(new Float64Array(usual.length));
+  const nominal = rough.sloped(new Float64Array(usual.length));
   return prediction.movables.flatMap(({ suspect }, i): Supposed[] => {
     if (!suspect) return [];
     const sds = sdsWith(usual, [i]);
-    const starts = (nominal ? placesOf(prediction, nominal, usual, i) : []).map((at) => {
+    const starts = (nominal ? placesOf(rough, nominal, usual, i) : []).map((at) => {
       const x = new Float64Array(usual.length);
       x[i] = at;
       return x;

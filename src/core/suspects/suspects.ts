@@ -2,12 +2,14 @@ import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
-import { alikeTo } from './alike';
-import { likeliest, squares, type Likely } from './likely';
+import { estimateNoise } from './estimate-noise';
+import { squares, type Likely } from './likely';
 import { movables } from './movable';
-import { DEGREES_PER_DB, noiseOf, roughness, type Noise } from './noise';
+import { DEGREES_PER_DB, evenNoise, type Noise } from './noise';
 import { Prediction } from './prediction';
-import { comparable, type Question } from './question';
+import { comparable, roughly, thinned, unsolved, type Question } from './question';
+import { nextStep, type NextStep, type Possibility } from './next-step';
+import { MOST_NAMED, ranked, WORTH_NAMING, type Culprit, type Suspect } from './rank';
 import { Ordinary } from './scan';
 import { supposeMistakes } from './supposed-mistakes';
 import { supposeOne, supposeOrdinary, supposeTwo, usualOf, type Supposed } from './suppositions';
@@ -22,25 +24,6 @@ export interface SuspectsRequest {
   fixed?: ReadonlySet<string>;
   /** How far each level is off by itself, dB, where that is known. */
   noiseDb?: number;
-}
-
-/** A part and how far it is off. */
-export interface Culprit {
-  id: string;
-  factor: number;
-}
-
-export interface Suspect {
-  /** One part, or two where only both explain the take. */
-  parts: Culprit[];
-  /** What would explain it just as well, and no take of this net could tell. */
-  alike: string[][];
-  /** By how much each of those would be off, in their order. */
-  alikeParts: Culprit[][];
-  /** Of the difference between take and prediction, the part that goes away: 0 to 1. */
-  explained: number;
-  /** How likely it is, 0 to 1, what is alike included. */
-  chance: number;
 }
 
 export interface Mistake {
@@ -62,6 +45,8 @@ export interface Findings {
   ordinary: { chance: number; explained: number; enough: boolean };
   /** How far a point of the take is off by itself, dB. */
   noiseDb: number;
+  /** The one measurement that would settle what is not settled; null where nothing is open. */
+  next: NextStep | null;
   /** Parts that this take says nothing of. */
   unseen: string[];
 }
@@ -70,19 +55,17 @@ export interface Findings {
 const LEAST_POINTS = 5;
 /** More points of a take than these tell nothing new of a dozen parts. */
 const MOST_POINTS = 200;
+/** And for a first look these are enough. */
+const ROUGH_POINTS = 61;
 /** What is thought likely beforehand: nothing wrong, one part, two parts, a classic mistake. */
 const BEFOREHAND = { ordinary: 0.1, one: 0.55, two: 0.05, mistake: 0.3 };
-/** What is less likely than this is not listed. */
-const WORTH_NAMING = 0.002;
-const MOST_NAMED = 8;
-/** Of the first so many, those that are alike are looked for. */
-const LOOKED_ALIKE = 5;
 /** Differences of a point that are larger than this count less and less. */
 const LARGE_DB = 6;
+/** What is less likely is as good as settled; and no more than so many are told apart at once. */
+const STILL_POSSIBLE = 0.03;
+const MOST_POSSIBLE = 3;
 /** A mistake is looked at about what so many suppositions of one part say of all the others. */
 const STARTS = 2;
-/** How far a value may be off, one standard deviation, where only the noise is asked for. */
-const ANYWHERE = 0.5;
 /** A part that changes the whole take by less than this for a factor e is not seen, in units of the noise. */
 const UNSEEN = 0.3;
 
@@ -95,20 +78,24 @@ const UNSEEN = 0.3;
  */
 export function findSuspects(request: SuspectsRequest): Findings {
   const question = questionOf(request);
+  const rough = roughly(question, ROUGH_POINTS);
   const { circuit, probe, take, noise, rules, fixed } = question;
   const analysis = comparable(circuit);
   const list = movables(analysis, rules, fixed);
   const prediction = new Prediction(analysis, probe, list, take, noise);
+  const roughPrediction = new Prediction(analysis, probe, list, rough.take, rough.noise);
+  const exact = new Float64Array(list.length);
+  const nominalCurve = prediction.sloped(exact);
+  const roughCurve = roughPrediction.sloped(exact);
   const ordinary = supposeOrdinary(prediction);
-  if (!ordinary) throw unsolved(probe);
-  const ones = supposeOne(prediction, ordinary);
+  if (!ordinary || !nominalCurve || !roughCurve) throw unsolved(probe);
+  const ones = supposeOne(prediction, roughPrediction, ordinary);
   const twos = supposeTwo(prediction, ones);
-  const nominalCurve = prediction.sloped(new Float64Array(list.length));
-  if (!nominalCurve) throw unsolved(probe);
   const byOne = [...ones].sort((a, b) => b.likely.evidence - a.likely.evidence);
   const wrong = supposeMistakes(
     question,
-    new Ordinary(nominalCurve, usualOf(prediction)),
+    rough,
+    new Ordinary(roughCurve, usualOf(prediction)),
     byOne
       .slice(0, STARTS)
       .map(({ likely }) => new Map(list.map(({ part }, i) => [part, likely.x[i]]))),
@@ -128,8 +115,17 @@ export function findSuspects(request: SuspectsRequest): Findings {
     misfit && nominal > 0 ? Math.max(0, 1 - difference(misfit, noise) / nominal) : 0;
   const supposed = [...ones, ...twos].map((s, i) => ({ ...s, chance: chances[1 + i] }));
   const ranking = ranked(prediction, supposed, explainedBy);
+  const gainDb = prediction.gainDb(bestOf(ordinary, supposed, chances));
   return {
     ranking,
+    next: nextStep({
+      circuit,
+      probe,
+      movables: list,
+      possible: stillPossible(ranking, chances[0]),
+      frequenciesHz: take.frequenciesHz,
+      gainDb,
+    }),
     mistakes: wrong
       .map(({ kind, parts, alone, prediction: its, value, alike }, i) => ({
         kind,
@@ -141,7 +137,7 @@ export function findSuspects(request: SuspectsRequest): Findings {
       }))
       .filter((m) => m.chance >= WORTH_NAMING)
       .slice(0, MOST_NAMED),
-    gainDb: prediction.gainDb(bestOf(ordinary, supposed, chances)),
+    gainDb,
     ordinary: {
       chance: chances[0],
       explained: explainedBy(prediction.misfit(ordinary.x)),
@@ -161,10 +157,16 @@ function difference(misfit: Float64Array, { levelDb, phaseDegrees: degrees }: No
   }, 0);
 }
 
-const unsolved = (probe: string) =>
-  new ReedError('circuit', `Nothing arrives at “${probe}”: probe a net that the source reaches.`, {
-    net: probe,
-  });
+/** What is to be told apart next: what is alike to the first, or else what comes near it. */
+function stillPossible(ranking: readonly Suspect[], ordinary: number): Possibility[] {
+  const [first] = ranking as readonly (Suspect | undefined)[];
+  if (!first) return [];
+  const of = (parts: readonly Culprit[]): Possibility =>
+    new Map(parts.map(({ id, factor }) => [id, Math.log(factor)]));
+  if (first.alike.length > 0) return [first.parts, ...first.alikeParts].map(of);
+  const near = ranking.filter((s) => s.chance >= STILL_POSSIBLE).slice(0, MOST_POSSIBLE);
+  return [...near.map((s) => of(s.parts)), ...(ordinary >= STILL_POSSIBLE ? [of([])] : [])];
+}
 
 function bestOf(
   ordinary: Likely,
@@ -183,48 +185,6 @@ function sharesOf(logs: readonly number[]): number[] {
   const shares = logs.map((v) => Math.exp(v - most));
   const all = shares.reduce((a, b) => a + b, 0);
   return shares.map((v) => v / all);
-}
-
-function ranked(
-  prediction: Prediction,
-  supposed: readonly (Supposed & { chance: number })[],
-  explainedBy: (misfit: Float64Array | undefined) => number,
-): Suspect[] {
-  const sorted = [...supposed].sort((a, b) => b.chance - a.chance);
-  // A pair is named only where no part alone is as likely.
-  const kept =
-    sorted[0]?.culprits.length === 2 ? sorted : sorted.filter((s) => s.culprits.length === 1);
-  const taken = new Set<Supposed>();
-  const ranking: Suspect[] = [];
-  for (const one of kept) {
-    if (taken.has(one) || ranking.length >= MOST_NAMED) continue;
-    if (ranking.length > 0 && one.chance < WORTH_NAMING) break;
-    const { culprits, likely } = one;
-    const partOf = (movable: number, x: number): Culprit => ({
-      id: prediction.movables[movable].part,
-      factor: Math.exp(x),
-    });
-    const alone = new Float64Array(likely.x.length);
-    for (const place of culprits) alone[place] = likely.x[place];
-    const alike =
-      culprits.length === 1 && ranking.length < LOOKED_ALIKE
-        ? alikeTo(prediction, culprits[0], likely.x[culprits[0]])
-        : [];
-    let chance = one.chance;
-    for (const other of kept)
-      if (other.culprits.length === 1 && alike.some((a) => a.movable === other.culprits[0])) {
-        taken.add(other);
-        chance += other.chance;
-      }
-    ranking.push({
-      parts: culprits.map((place) => partOf(place, likely.x[place])),
-      alike: alike.map((a) => [prediction.movables[a.movable].part]),
-      alikeParts: alike.map((a) => [partOf(a.movable, a.x)]),
-      explained: explainedBy(prediction.misfit(alone)),
-      chance,
-    });
-  }
-  return ranking.sort((a, b) => b.chance - a.chance);
 }
 
 function unseenBy(prediction: Prediction): string[] {
@@ -250,66 +210,14 @@ function questionOf({
       'range',
       `The take has ${points} ${points === 1 ? 'point' : 'points'}: with fewer than ${LEAST_POINTS} no part can be told from another. Measure at more frequencies.`,
     );
-  const thin = thinned(take);
-  const known = { circuit, probe, take: thin, rules, fixed };
-  const count = thin.frequenciesHz.length;
-  if (noiseDb !== undefined)
-    return {
-      ...known,
-      noise: {
-        levelDb: new Float64Array(count).fill(noiseDb),
-        ...(thin.phaseDegrees
-          ? { phaseDegrees: new Float64Array(count).fill(noiseDb * DEGREES_PER_DB) }
-          : {}),
-      },
-    };
-  return { ...known, noise: estimated(known) };
-}
-
-/** A take of at most so many points, over the same span. */
-function thinned(take: MeasuredCurve): MeasuredCurve {
-  const every = take.frequenciesHz.length / MOST_POINTS;
-  if (every <= 1) return take;
-  const places = Array.from({ length: MOST_POINTS }, (_, k) => Math.floor(k * every));
-  return {
-    frequenciesHz: places.map((k) => take.frequenciesHz[k]),
-    levelDb: places.map((k) => take.levelDb[k]),
-    ...(take.phaseDegrees ? { phaseDegrees: places.map((k) => take.phaseDegrees![k]) } : {}),
-  };
-}
-
-/**
- * The noise of a take: what is left when every value may be anything, or how far points lie off their
- * neighbours, whichever is less; a circuit that was wired wrong leaves much of the first, and one of
- * sharp bends much of the second.
- */
-function estimated({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>): Noise {
-  const points = take.frequenciesHz.length;
-  const unit: Noise = {
-    levelDb: new Float64Array(points).fill(1),
-    ...(take.phaseDegrees ? { phaseDegrees: new Float64Array(points).fill(DEGREES_PER_DB) } : {}),
-  };
-  const analysis = comparable(circuit);
-  const list = movables(analysis, rules, fixed);
-  const prediction = new Prediction(analysis, probe, list, take, unit);
-  const expected: Noise = {
-    levelDb: unit.levelDb.map((v) => v * 0.1),
-    ...(unit.phaseDegrees ? { phaseDegrees: unit.phaseDegrees.map((v) => v * 0.1) } : {}),
-  };
-  const start = new Float64Array(list.length);
-  const found = likeliest(
-    new Prediction(analysis, probe, list, take, expected),
-    list.map(() => ANYWHERE),
-    start,
-  );
-  const misfit = prediction.misfit(found?.x ?? start);
-  if (!misfit) throw unsolved(probe);
-  const part = (from: number, scale: number) => {
-    const own = misfit.subarray(from, from + points);
-    const rough = roughness(own);
-    const free = Math.max(1, points - Math.min(list.length + 1, points / 2));
-    const settled = Math.min(squares(own), rough ** 2 * free);
-    return { squares: settled * scale ** 2, free };
-  };
-  return noiseOf(points, part(0, 1), take.phaseDegrees ? part(points, DEGREES_PER_DB) : undefined);
+  const { frequenciesHz } = take;
+  const falls = frequenciesHz.findIndex((hz, k) => !(hz > (frequenciesHz[k - 1] ?? 0)));
+  if (falls >= 0)
+    throw new ReedError('range', `Point ${falls + 1} of the take is not above the one before it.`);
+  const known = { circuit, probe, take: thinned(take, MOST_POINTS), rules, fixed };
+  const noise =
+    noiseDb === undefined
+      ? estimateNoise(known)
+      : evenNoise(known.take.frequenciesHz.length, noiseDb, take.phaseDegrees !== undefined);
+  return { ...known, noise };
 }

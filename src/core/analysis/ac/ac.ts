@@ -52,7 +52,8 @@ export class AcAnalysis {
    */
   constructor(source: Circuit | AcAnalysis, signal?: AbortSignal, negligible?: number) {
     const other = source instanceof AcAnalysis ? source : undefined;
-    this.prepared = source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal, negligible);
+    this.prepared =
+      source instanceof AcAnalysis ? source.prepared : new Prepared(source, signal, negligible);
     const { system, matrix } = this.prepared;
     this.own = new Values(system, other?.own);
     this.devices = other?.devices ?? this.prepared.linearised;

@@ -1,7 +1,4 @@
-import { instead, isValued, type MistakeKind } from './mistake';
-
-/** A bridge of solder. */
-const SHORT_OHMS = 0.02;
+import { instead, isValued, SHORT_OHMS, type MistakeKind } from './mistake';
 
 /** A part that is bridged. */
 export const shorted: MistakeKind = {

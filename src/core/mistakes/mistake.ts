@@ -48,3 +48,5 @@ export const instead = (circuit: Circuit, { id, a, b }: Valued, ohms: number): C
 
 /** What a board leaves between two pads with nothing in them. */
 export const OPEN_OHMS = 1e11;
+/** A bridge of solder. */
+export const SHORT_OHMS = 0.02;

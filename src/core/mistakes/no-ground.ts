@@ -1,4 +1,4 @@
-import type { Circuit, Part } from '@/core/circuit/schema';
+import { netsOf, type Circuit, type Part } from '@/core/circuit/schema';
 import { isValued, OPEN_OHMS, type MistakeKind } from './mistake';
 
 /** Of more parts than these no pairs are looked at. */
@@ -42,9 +42,7 @@ function lifted(circuit: Circuit, ids: readonly string[]): Circuit {
 
 /** A name for a net or a part that the circuit does not use. */
 export function freshName(circuit: Circuit, name: string): string {
-  const used = new Set(
-    circuit.parts.flatMap((p) => Object.values(p)).filter((v) => typeof v === 'string'),
-  );
+  const used = new Set(circuit.parts.map((p) => p.id).concat(netsOf(circuit), circuit.ground));
   let fresh = name;
   while (used.has(fresh)) fresh = `${fresh}'`;
   return fresh;

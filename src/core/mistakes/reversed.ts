@@ -13,7 +13,8 @@ export const reversed: MistakeKind = {
   },
 };
 
-function turnedRound(part: Part): Part | undefined {
+/** The same part the wrong way round; undefined where that makes no difference. */
+export function turnedRound(part: Part): Part | undefined {
   switch (part.kind) {
     case 'diode':
       return { ...part, anode: part.cathode, cathode: part.anode };

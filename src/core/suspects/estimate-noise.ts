@@ -1,0 +1,46 @@
+import { likeliest, squares } from './likely';
+import { movables } from './movable';
+import { DEGREES_PER_DB, evenNoise, noiseOf, roughness, type Noise } from './noise';
+import { Prediction } from './prediction';
+import { comparable, unsolved, type Question } from './question';
+
+/** How far a value may be off, one standard deviation, where only the noise is asked for. */
+const ANYWHERE = 0.5;
+/** What a take is thought to be off by at first, dB. */
+const AT_FIRST_DB = 0.1;
+
+/**
+ * The noise of a take: what is left when every value may be anything, or how far points lie off their
+ * neighbours, whichever is less; a circuit that was wired wrong leaves much of the first, and one of
+ * sharp bends much of the second.
+ */
+export function estimateNoise({
+  circuit,
+  probe,
+  take,
+  rules,
+  fixed,
+}: Omit<Question, 'noise'>): Noise {
+  const points = take.frequenciesHz.length;
+  const phases = take.phaseDegrees !== undefined;
+  const analysis = comparable(circuit);
+  const list = movables(analysis, rules, fixed);
+  const inUnitsOf = (db: number) =>
+    new Prediction(analysis, probe, list, take, evenNoise(points, db, phases));
+  const start = new Float64Array(list.length);
+  const found = likeliest(
+    inUnitsOf(AT_FIRST_DB),
+    list.map(() => ANYWHERE),
+    start,
+  );
+  const misfit = inUnitsOf(1).misfit(found?.x ?? start);
+  if (!misfit) throw unsolved(probe);
+  const part = (from: number, scale: number) => {
+    const own = misfit.subarray(from, from + points);
+    const rough = roughness(own);
+    const free = Math.max(1, points - Math.min(list.length + 1, points / 2));
+    const settled = Math.min(squares(own), rough ** 2 * free);
+    return { squares: settled * scale ** 2, free };
+  };
+  return noiseOf(points, part(0, 1), phases ? part(points, DEGREES_PER_DB) : undefined);
+}
