@@ -1,12 +1,12 @@
-import { dot, squares } from './likely';
+import { dot, squares } from './belief';
 import { FARTHEST, type Prediction } from './prediction';
 
 /**
  * Curves that lie closer than this, in units of the noise, are not told apart by any luck; and closer
  * than this part of what they do, so that a part that does next to nothing is not like every other.
  */
-const ALIKE = 0.1;
-const ALIKE_PART = 0.01;
+const ALIKE = 1;
+const ALIKE_PART = 0.03;
 const MOST_STEPS = 8;
 
 /**

@@ -1,4 +1,5 @@
-import { likeliest, squares } from './likely';
+import { squares } from './belief';
+import { likeliest } from './likely';
 import { movables } from './movable';
 import { DEGREES_PER_DB, evenNoise, noiseOf, roughness, type Noise } from './noise';
 import { Prediction } from './prediction';
@@ -25,15 +26,14 @@ export function estimateNoise({
   const phases = take.phaseDegrees !== undefined;
   const analysis = comparable(circuit);
   const list = movables(analysis, rules, fixed);
-  const inUnitsOf = (db: number) =>
-    new Prediction(analysis, probe, list, take, evenNoise(points, db, phases));
+  const inDb = new Prediction(analysis, probe, list, take, evenNoise(points, 1, phases));
   const start = new Float64Array(list.length);
   const found = likeliest(
-    inUnitsOf(AT_FIRST_DB),
+    inDb.against(take, evenNoise(points, AT_FIRST_DB, phases)),
     list.map(() => ANYWHERE),
     start,
   );
-  const misfit = inUnitsOf(1).misfit(found?.x ?? start);
+  const misfit = inDb.misfit(found?.x ?? start);
   if (!misfit) throw unsolved(probe);
   const part = (from: number, scale: number) => {
     const own = misfit.subarray(from, from + points);

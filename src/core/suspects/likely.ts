@@ -1,4 +1,5 @@
 import { Cholesky } from '@/core/numeric/cholesky';
+import { dot, doubting, PLAIN, squares, type Belief } from './belief';
 import { FARTHEST, type Prediction, type SlopedCurve } from './prediction';
 
 /** The likeliest values under a supposition, and how likely the take is if it holds. */
@@ -13,9 +14,12 @@ export interface Likely {
   variances: Float64Array;
 }
 
-const MOST_STEPS = 12;
+const MOST_STEPS = 20;
 /** Steps that gain less than this in the exponent are the last. */
 const WORTH = 1e-3;
+/** Where a point is farther off than this, it is doubted at first. */
+const FAR = 40;
+const BELIEVED = 10;
 
 /**
  * The likeliest values, where each is held near nought by a standard deviation: damped Gauss-Newton
@@ -29,32 +33,52 @@ export function likeliest(
   prediction: Prediction,
   sds: ArrayLike<number>,
   start: Float64Array,
-  mostSteps = MOST_STEPS,
 ): Likely | undefined {
-  let x = start;
-  let now = prediction.sloped(x);
-  if (!now) return undefined;
-  let cost = squares(now.values) + heldBack(x, sds);
+  let from = start;
+  const first = prediction.sloped(from);
+  if (first?.values.some((v) => Math.abs(v) > FAR)) {
+    const soft = prediction.soft.sloped(from);
+    const doubt = doubting(first.gain, BELIEVED);
+    if (soft) from = searched(prediction.soft, sds, { x: from, curve: soft }, doubt).x;
+  }
+  const curve = from === start ? first : prediction.sloped(from);
+  if (!curve) return undefined;
+  const found = searched(prediction, sds, { x: from, curve }, PLAIN);
+  return about(found.x, found.curve, sds);
+}
+
+interface Place {
+  x: Float64Array;
+  curve: SlopedCurve;
+}
+
+/** The place where what is believed of the misfit, and of values far from nought, costs least. */
+function searched(
+  prediction: Prediction,
+  sds: ArrayLike<number>,
+  { x, curve }: Place,
+  belief: Belief,
+): Place {
+  let cost = belief.cost(curve.values) + heldBack(x, sds);
   let damping = 0;
-  for (let step = 0; step < mostSteps; step++) {
-    const moved = stepFrom(x, now, sds, damping);
+  for (let step = 0; step < MOST_STEPS; step++) {
+    const moved = stepFrom(x, belief.weighed(curve), sds, damping);
     const misfit = moved && prediction.misfit(moved);
-    const found = misfit ? squares(misfit) + heldBack(moved, sds) : Infinity;
+    const found = misfit ? belief.cost(misfit) + heldBack(moved, sds) : Infinity;
     if (!moved || !(found < cost)) {
       if (moved && Math.abs(found - cost) < WORTH) break;
       damping = damping === 0 ? 1e-2 : damping * 8;
       if (damping > 1e6) break;
       continue;
     }
+    const next = prediction.sloped(moved);
+    if (!next) break;
     const gained = cost - found;
-    [x, cost] = [moved, found];
-    const next = prediction.sloped(x);
-    if (!next) return undefined;
-    now = next;
+    [x, curve, cost] = [moved, next, found];
     damping = damping < 1e-3 ? 0 : damping / 8;
     if (gained < WORTH) break;
   }
-  return about(x, now, sds);
+  return { x, curve };
 }
 
 /** The one that makes the take most likely. */
@@ -81,7 +105,7 @@ function about(x: Float64Array, now: SlopedCurve, sds: ArrayLike<number>): Likel
 
 function stepFrom(
   x: Float64Array,
-  now: SlopedCurve,
+  now: Pick<SlopedCurve, 'values' | 'columns'>,
   sds: ArrayLike<number>,
   damping: number,
 ): Float64Array | undefined {
@@ -95,7 +119,10 @@ function stepFrom(
 }
 
 /** 1 + S J'J S, S the standard deviations: what is known of values counted in these, before and by the take. */
-function hessianOf({ columns }: SlopedCurve, sds: ArrayLike<number>): Float64Array {
+function hessianOf(
+  { columns }: Pick<SlopedCurve, 'columns'>,
+  sds: ArrayLike<number>,
+): Float64Array {
   const count = columns.length;
   const hessian = new Float64Array(count * count);
   for (let i = 0; i < count; i++) {
@@ -112,17 +139,5 @@ function hessianOf({ columns }: SlopedCurve, sds: ArrayLike<number>): Float64Arr
 function heldBack(x: Float64Array, sds: ArrayLike<number>): number {
   let sum = 0;
   for (let i = 0; i < x.length; i++) sum += (x[i] / sds[i]) ** 2;
-  return sum;
-}
-
-export function squares(values: Float64Array): number {
-  let sum = 0;
-  for (const v of values) sum += v * v;
-  return sum;
-}
-
-export function dot(a: Float64Array, b: Float64Array): number {
-  let sum = 0;
-  for (let k = 0; k < a.length; k++) sum += a[k] * b[k];
   return sum;
 }

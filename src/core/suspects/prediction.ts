@@ -9,6 +9,10 @@ import type { Noise } from './noise';
 
 /** A prediction so far below the lowest point that was measured is as good as silence. */
 const BELOW_LOWEST_DB = 40;
+/** At first, what lies so far below the middle of its neighbours is drowned. */
+const SOFT_DB = 10;
+/** Neighbours to each side, as a part of all points. */
+const NEIGHBOURS = 0.1;
 
 /** A curve as it is compared: in units of the noise, level first, then phase. */
 export interface Curve {
@@ -31,11 +35,12 @@ export const FARTHEST = Math.log(1e4);
  * nobody knows at which level the source stood.
  */
 export class Prediction {
-  private readonly nominal: Float64Array;
   private readonly parameters: readonly number[];
   private readonly hz: Float64Array;
-  /** Of the take. */
-  private readonly lowestDb: number;
+  /** Powers that drown all that is less, in the take and in the prediction, as the take counts levels. */
+  private readonly floors: Float64Array;
+  private readonly measured: Float64Array;
+  private softened: Prediction | undefined;
   readonly points: number;
   private readonly gain: Float64Array;
 
@@ -45,14 +50,37 @@ export class Prediction {
     readonly movables: readonly Movable[],
     private readonly take: MeasuredCurve,
     private readonly noise: Noise,
+    soft = false,
+    private readonly nominal = analysis.values.slice(),
   ) {
-    this.nominal = analysis.values.slice();
     this.parameters = movables.flatMap((m) => m.parameters);
     this.hz = Float64Array.from(take.frequenciesHz);
-    this.lowestDb = Math.min(...take.levelDb);
+    const lowest = Math.min(...take.levelDb) - BELOW_LOWEST_DB;
+    this.floors = Float64Array.from(
+      soft ? middles(take.levelDb) : take.levelDb,
+      (db) => 10 ** ((soft ? db - SOFT_DB : lowest) / 10),
+    );
+    this.measured = Float64Array.from(
+      take.levelDb,
+      (db, k) => 10 * Math.log10(10 ** (db / 10) + this.floors[k]),
+    );
     this.gain = new Float64Array(this.hz.length * (take.phaseDegrees ? 2 : 1));
     for (let k = 0; k < this.hz.length; k++) this.gain[k] = 1 / noise.levelDb[k];
     this.points = this.hz.length * (take.phaseDegrees ? 2 : 1);
+  }
+
+  /**
+   * The same with what lies far below its neighbours drowned: nulls have no walls then that a search could
+   * not get over.
+   */
+  get soft(): Prediction {
+    return (this.softened ??= this.against(this.take, this.noise, true));
+  }
+
+  /** The same circuit held against another take of it, or one of other noise. */
+  against(take: MeasuredCurve, noise: Noise, soft = false): Prediction {
+    const { analysis, probe, movables, nominal } = this;
+    return new Prediction(analysis, probe, movables, take, noise, soft, nominal);
   }
 
   /** Take less prediction, in units of the noise; undefined where the circuit has no such curve. */
@@ -65,9 +93,9 @@ export class Prediction {
     return guarded(() => {
       const values = this.misfitNow(x);
       const powers = powersOf(this.analysis.voltage(this.probe, this.hz));
-      const floor = this.floorUnder(powers);
+      const gain = this.gainOf(powers);
       // Of what the floor drowns, values move little.
-      const above = powers.map((power) => power / (power + floor));
+      const above = powers.map((power, k) => power / (power + this.floors[k] / gain));
       const adjoint = new Adjoint(this.analysis, this.probe);
       const slopes = adjoint.parts(this.hz, this.parameters);
       let next = 0;
@@ -88,7 +116,7 @@ export class Prediction {
   gainDb(x: Float64Array): number {
     this.moveTo(x);
     const levels = this.levels(this.analysis.voltage(this.probe, this.hz));
-    const off = levels.map((db, k) => this.take.levelDb[k] - db);
+    const off = levels.map((db, k) => this.measured[k] - db);
     return weightedMean(off, this.noise.levelDb);
   }
 
@@ -100,7 +128,8 @@ export class Prediction {
   private misfitNow(x: Float64Array): Float64Array {
     this.moveTo(x);
     const { re, im } = this.analysis.voltage(this.probe, this.hz);
-    const { levelDb: measured, phaseDegrees: degrees } = this.take;
+    const { measured } = this;
+    const { phaseDegrees: degrees } = this.take;
     const levels = this.levels({ re, im }).map((db, k) => measured[k] - db);
     if (!degrees) return this.whitened(levels);
     const turns = levels.map((_, k) => degrees[k] - phaseDegrees(re[k], im[k]));
@@ -114,16 +143,15 @@ export class Prediction {
 
   private levels(trace: ComplexTrace): Float64Array {
     const powers = powersOf(trace);
-    const floor = this.floorUnder(powers);
-    return powers.map((power) => 10 * Math.log10(power + floor));
+    const gain = this.gainOf(powers);
+    return powers.map((power, k) => 10 * Math.log10(power + this.floors[k] / gain));
   }
 
-  /** A power that no point of the take comes near, at the level that most of its points stand at. */
-  private floorUnder(powers: Float64Array): number {
+  /** By how much the take stands above these powers, as most of its points have it; as a power. */
+  private gainOf(powers: Float64Array): number {
     const { levelDb } = this.take;
     const gains = powers.map((power, k) => levelDb[k] - 10 * Math.log10(power)).sort();
-    const gain = gains[gains.length >> 1];
-    return 10 ** ((this.lowestDb - BELOW_LOWEST_DB - gain) / 10);
+    return 10 ** (gains[gains.length >> 1] / 10);
   }
 
   private moveTo(x: Float64Array): void {
@@ -145,6 +173,15 @@ export class Prediction {
       for (let k = 0; k < count; k++) all[count + k] = degrees[k] / noise.phaseDegrees[k];
     return all;
   }
+}
+
+/** Of each point and its neighbours, the middle level. */
+function middles(levels: readonly number[]): number[] {
+  const reach = Math.ceil(NEIGHBOURS * levels.length);
+  return levels.map((_, k) => {
+    const near = levels.slice(Math.max(0, k - reach), k + reach + 1).sort((a, b) => a - b);
+    return near[near.length >> 1];
+  });
 }
 
 const powersOf = ({ re, im }: ComplexTrace): Float64Array =>

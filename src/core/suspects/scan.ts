@@ -1,5 +1,5 @@
 import { Cholesky } from '@/core/numeric/cholesky';
-import { dot } from './likely';
+import { dot } from './belief';
 import type { Prediction, SlopedCurve } from './prediction';
 
 /** Logarithms of the factors that are looked at first, either way. */

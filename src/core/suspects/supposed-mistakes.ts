@@ -1,7 +1,8 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
-import { likeliest, likeliestOf, squares, type Likely } from './likely';
+import { squares } from './belief';
+import { likeliest, likeliestOf, type Likely } from './likely';
 import { MISTAKES } from '@/core/mistakes';
 import type { Mistaken } from '@/core/mistakes/mistake';
 import { movables, type Movable } from './movable';
@@ -36,7 +37,6 @@ export interface SupposedMistake {
 interface Glimpse {
   kind: string;
   mistaken: Mistaken;
-  analysis: AcAnalysis;
   prediction: Prediction;
   /** The place of what is free among the movables, and where it is looked for. */
   free?: { place: number; at: number };
@@ -119,7 +119,6 @@ function glimpsed(
     return {
       kind,
       mistaken,
-      analysis,
       prediction,
       ...(place >= 0 ? { free: { place, at: x[place] } } : {}),
       misfit,
@@ -162,11 +161,11 @@ function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Mo
 }
 
 function workedOut(
-  { probe, take, noise }: Question,
-  { names, mistaken, analysis, prediction: rough, free }: Named,
+  { take, noise }: Question,
+  { names, mistaken, prediction: rough, free }: Named,
   starts: readonly Deviations[],
 ): SupposedMistake[] {
-  const prediction = new Prediction(analysis, probe, rough.movables, take, noise);
+  const prediction = rough.against(take, noise);
   const usual = usualOf(prediction);
   const from = (deviations: Deviations) => {
     const x = Float64Array.from(prediction.movables, ({ part }, i) =>

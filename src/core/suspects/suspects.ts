@@ -3,7 +3,8 @@ import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
 import { estimateNoise } from './estimate-noise';
-import { squares, type Likely } from './likely';
+import { squares } from './belief';
+import { type Likely } from './likely';
 import { movables } from './movable';
 import { DEGREES_PER_DB, evenNoise, type Noise } from './noise';
 import { Prediction } from './prediction';
@@ -83,7 +84,7 @@ export function findSuspects(request: SuspectsRequest): Findings {
   const analysis = comparable(circuit);
   const list = movables(analysis, rules, fixed);
   const prediction = new Prediction(analysis, probe, list, take, noise);
-  const roughPrediction = new Prediction(analysis, probe, list, rough.take, rough.noise);
+  const roughPrediction = prediction.against(rough.take, rough.noise);
   const exact = new Float64Array(list.length);
   const nominalCurve = prediction.sloped(exact);
   const roughCurve = roughPrediction.sloped(exact);
