@@ -1,7 +1,7 @@
 import { isValued, valueOfPart, withPart, withPartValue, type MistakeKind } from './mistake';
 
 /** Values closer than this are as good as the same. */
-const SAME = 0.02;
+const SAME = 0.05;
 
 /** Two parts of a kind, each where the other belongs. */
 export const swapped: MistakeKind = {

@@ -7,6 +7,8 @@ import { FARTHEST, type Prediction } from './prediction';
  */
 const ALIKE = 1;
 const ALIKE_PART = 0.03;
+/** Whose first steps part by more than this (a cosine) do not lead to the same place. */
+const PARALLEL = 0.97;
 const MOST_STEPS = 8;
 
 /**
@@ -29,13 +31,18 @@ export function alikeTo(
     return all;
   };
   const wanted = prediction.misfit(at(culprit, x));
-  const exact = prediction.misfit(new Float64Array(count));
+  const exact = prediction.sloped(new Float64Array(count));
   if (!wanted || !exact) return [];
-  const done = squares(wanted.map((v, k) => v - exact[k]));
+  const done = squares(wanted.map((v, k) => v - exact.values[k]));
+  const own = exact.columns[culprit];
   const limit = Math.min(ALIKE, ALIKE_PART ** 2 * done);
   return prediction.movables.flatMap(({ suspect }, i) => {
     if (i === culprit || !suspect) return [];
-    const found = [x, -x]
+    const other = exact.columns[i];
+    const along = dot(own, other);
+    if (!(Math.abs(along) > PARALLEL * Math.sqrt(squares(own) * squares(other)))) return [];
+    const [same, scaled] = [Math.sign(along) * x, (along / squares(other)) * x];
+    const found = [same, scaled]
       .map((start) => closest(prediction, wanted, (v) => at(i, v), i, start, limit))
       .sort((a, b) => a.apart - b.apart)[0];
     return found.apart < limit ? [{ movable: i, x: found.x }] : [];

@@ -14,7 +14,7 @@ export interface Likely {
   variances: Float64Array;
 }
 
-const MOST_STEPS = 20;
+const MOST_STEPS = 14;
 /** Steps that gain less than this in the exponent are the last. */
 const WORTH = 1e-3;
 /** Where a point is farther off than this, it is doubted at first. */

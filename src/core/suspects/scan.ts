@@ -12,7 +12,7 @@ const HELD = 1e-6;
  * Where one value could stand, from values far apart: misfits in which all that the others’ ordinary
  * deviations can do (in first order about the nominal circuit) is taken out.
  *
- * @returns the best places, as logarithms, best first
+ * @returns the best places, as logarithms, best first, each with what is then not explained
  */
 export function placesOf(
   prediction: Prediction,
@@ -20,7 +20,7 @@ export function placesOf(
   usual: ArrayLike<number>,
   movable: number,
   most = 2,
-): number[] {
+): { at: number; left: number }[] {
   const sds = Array.from(usual, (sd, i) => (i === movable ? HELD : sd));
   const ordinary = new Ordinary(nominal, sds);
   const x = new Float64Array(sds.length);
@@ -39,11 +39,11 @@ export function placesOf(
     )
     .sort((a, b) => a.size - b.size)
     .slice(0, most)
-    .map(({ at }) => at);
+    .map(({ at, size }) => ({ at, left: size }));
 }
 
 /** Points that are farther off than these are believed less and less, in units of the noise. */
-const BELIEVED = [100, 30, 10];
+const BELIEVED = [60, 10];
 
 /** dB that the level may be off, as good as any. */
 const ANY_GAIN = 300;

@@ -14,8 +14,8 @@ import { usualOf } from './suppositions';
 /** Of a mistake by any amount: how far from where it is looked for, as a logarithm. */
 const FREE_SD = 2;
 /** Of the mistakes that look best, so many are looked into, and so many worked out. */
-const LOOKED_INTO = 40;
-const WORKED_OUT = 12;
+const LOOKED_INTO = 24;
+const WORKED_OUT = 8;
 /** Curves that lie closer than this, in units of the noise, are one mistake under two names. */
 const ALIKE = 0.5;
 
@@ -110,9 +110,9 @@ function glimpsed(
     const place = list.findIndex((m) => m.part === FREE);
     if (place >= 0) {
       const there = prediction.sloped(x);
-      const [at] = there ? placesOf(prediction, there, usualOf(prediction), place, 1) : [];
-      if (at === undefined) return undefined;
-      x[place] = at;
+      const found = there ? placesOf(prediction, there, usualOf(prediction), place, 1) : [];
+      if (found.length === 0) return undefined;
+      x[place] = found[0].at;
     }
     const misfit = prediction.misfit(x);
     if (!misfit) return undefined;

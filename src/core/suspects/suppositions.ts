@@ -4,6 +4,10 @@ import { placesOf } from './scan';
 
 /** How far a culprit may be off: one standard deviation of the logarithm of its value. */
 export const CULPRIT_SD = 1;
+/** Suspects that are worked out, of those that look best from afar and from near. */
+const ONES_TRIED = 9;
+/** Where ordinary deviations leave more than this, a point and in units of the noise, they lead nowhere. */
+const HOPELESS = 30;
 /** Pairs that are worked out, of those that look best. */
 const PAIRS_TRIED = 10;
 
@@ -27,7 +31,7 @@ export function supposeOrdinary(prediction: Prediction): Likely | undefined {
 }
 
 /**
- * For each suspect, that it alone is off.
+ * That one suspect alone is off: of those that could be.
  *
  * @param rough the same of fewer points, by which places to begin at are found
  */
@@ -37,17 +41,27 @@ export function supposeOne(
   ordinary: Likely,
 ): Supposed[] {
   const usual = usualOf(prediction);
-  const nominal = rough.sloped(new Float64Array(usual.length));
-  return prediction.movables.flatMap(({ suspect }, i): Supposed[] => {
+  const exact = new Float64Array(usual.length);
+  const nominal = rough.sloped(exact);
+  const looked = prediction.movables.flatMap(({ suspect }, i) => {
     if (!suspect) return [];
-    const sds = sdsWith(usual, [i]);
-    const starts = (nominal ? placesOf(rough, nominal, usual, i) : []).map((at) => {
-      const x = new Float64Array(usual.length);
-      x[i] = at;
+    const places = nominal ? placesOf(rough, nominal, usual, i) : [];
+    const left = places.length > 0 ? places[0].left : Infinity;
+    return [{ i, places, left, promise: ifFreed(ordinary, i, usual[i]).promise }];
+  });
+  // Those that explain most at any distance, and those that would from where ordinary parts end.
+  const far = [...looked].sort((a, b) => a.left - b.left).slice(0, ONES_TRIED);
+  const near = [...looked].sort((a, b) => b.promise - a.promise).slice(0, ONES_TRIED);
+  return looked.flatMap((one): Supposed[] => {
+    if (!far.includes(one) && !near.includes(one)) return [];
+    const sds = sdsWith(usual, [one.i]);
+    const starts = one.places.map(({ at }) => {
+      const x = exact.slice();
+      x[one.i] = at;
       return x;
     });
     return best(
-      [i],
+      [one.i],
       [...starts, ordinary.x].map((x) => likeliest(prediction, sds, x)),
     );
   });
