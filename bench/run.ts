@@ -4,6 +4,7 @@ import { benchCrossover } from './crossover';
 import { benchFit } from './fit';
 import { benchLargeSignal } from './large-signal';
 import { benchListen } from './listen';
+import { benchSuspects } from './suspects';
 import { benchWeighUp } from './weigh';
 
 const BENCHES: Readonly<Record<string, () => void | Promise<void>>> = {
@@ -14,6 +15,7 @@ const BENCHES: Readonly<Record<string, () => void | Promise<void>>> = {
   'weigh-up': benchWeighUp,
   fit: benchFit,
   crossover: benchCrossover,
+  suspects: benchSuspects,
   browser: benchBrowser,
 };
 

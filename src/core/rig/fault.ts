@@ -116,8 +116,10 @@ export function withFault(circuit: Circuit, fault: Fault): Circuit {
   }
 }
 
+const aKind = ({ kind }: Part): string => `${/^[aeiou]/.test(kind) ? 'an' : 'a'} ${kind}`;
+
 const cannot = (part: Part, what: string) =>
-  new ReedError('range', `${quoted(part.id)} is a ${part.kind}: it cannot be ${what}.`, {
+  new ReedError('range', `${quoted(part.id)} is ${aKind(part)}: it cannot be ${what}.`, {
     part: part.id,
   });
 
@@ -146,7 +148,7 @@ function fieldOf(part: Part): keyof typeof QUANTITIES {
   if (part.kind === 'op-amp') return 'gainBandwidthHz';
   throw new ReedError(
     'range',
-    `${quoted(part.id)} is a ${part.kind}: faults with a number are of resistors, capacitors, coils, potentiometers and op-amps.`,
+    `${quoted(part.id)} is ${aKind(part)}: faults with a number are of resistors, capacitors, coils, potentiometers and op-amps.`,
     { part: part.id },
   );
 }

@@ -6,7 +6,7 @@ import { likeliest, likeliestOf, type Likely } from './likely';
 import { MISTAKES } from '@/core/mistakes';
 import type { Mistaken } from '@/core/mistakes/mistake';
 import { movables, type Movable } from './movable';
-import { Prediction } from './prediction';
+import { Prediction, type SlopedCurve } from './prediction';
 import { Ordinary, placesOf } from './scan';
 import { comparable, type Question } from './question';
 import { usualOf } from './suppositions';
@@ -48,23 +48,29 @@ interface Glimpse {
  * Every classic mistake that the circuit allows, and how likely it makes the take; likeliest first.
  *
  * @param rough the same question of fewer points, for a first look
- * @param ordinary what tolerances do to the curve of the circuit as it should be
+ * @param curve of the circuit as it should be, at those points
+ * @param usual how far ordinary values are off
  * @param starts what the other parts may be like
  */
 export function supposeMistakes(
   question: Question,
   rough: Question,
-  ordinary: Ordinary,
+  curve: SlopedCurve,
+  usual: readonly number[],
   starts: readonly Deviations[],
 ): SupposedMistake[] {
   const { circuit, probe, take } = question;
   const highest = Math.max(...take.frequenciesHz);
   const alikes = new Alikes(question);
+  const ordinary = new Ordinary(curve, usual);
   const glimpses = MISTAKES.flatMap((kind) =>
     [...kind.in(circuit, probe, highest)].flatMap(
       (mistaken) => glimpsed(rough, alikes, ordinary, kind.kind, mistaken) ?? [],
     ),
-  ).sort((a, b) => a.promise - b.promise);
+  )
+    // What makes no difference explains none.
+    .filter(({ misfit }) => apart(misfit, curve.values) >= ALIKE)
+    .sort((a, b) => a.promise - b.promise);
   const distinct: Named[] = [];
   for (const glimpse of glimpses) {
     const name = { kind: glimpse.kind, parts: glimpse.mistaken.parts };

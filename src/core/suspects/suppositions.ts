@@ -55,14 +55,16 @@ export function supposeOne(
   return looked.flatMap((one): Supposed[] => {
     if (!far.includes(one) && !near.includes(one)) return [];
     const sds = sdsWith(usual, [one.i]);
-    const starts = one.places.map(({ at }) => {
+    const starts: Float64Array[] = one.places.map(({ at }) => {
       const x = exact.slice();
       x[one.i] = at;
       return x;
     });
+    if (starts.length === 0 || ordinary.left < HOPELESS * prediction.points)
+      starts.push(ordinary.x);
     return best(
       [one.i],
-      [...starts, ordinary.x].map((x) => likeliest(prediction, sds, x)),
+      starts.map((x) => likeliest(prediction, sds, x)),
     );
   });
 }

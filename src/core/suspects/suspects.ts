@@ -11,7 +11,6 @@ import { Prediction } from './prediction';
 import { comparable, roughly, thinned, unsolved, type Question } from './question';
 import { nextStep, type NextStep, type Possibility } from './next-step';
 import { MOST_NAMED, ranked, WORTH_NAMING, type Culprit, type Suspect } from './rank';
-import { Ordinary } from './scan';
 import { supposeMistakes } from './supposed-mistakes';
 import { supposeOne, supposeOrdinary, supposeTwo, usualOf, type Supposed } from './suppositions';
 
@@ -65,6 +64,8 @@ const LARGE_DB = 6;
 /** What is less likely is as good as settled; and no more than so many are told apart at once. */
 const STILL_POSSIBLE = 0.03;
 const MOST_POSSIBLE = 3;
+/** A mistake that explains less than this of the difference is not what happened. */
+const LEAST_EXPLAINED = 0.2;
 /** A mistake is looked at about what so many suppositions of one part say of all the others. */
 const STARTS = 2;
 /** A part that changes the whole take by less than this for a factor e is not seen, in units of the noise. */
@@ -96,7 +97,8 @@ export function findSuspects(request: SuspectsRequest): Findings {
   const wrong = supposeMistakes(
     question,
     rough,
-    new Ordinary(roughCurve, usualOf(prediction)),
+    roughCurve,
+    usualOf(prediction),
     byOne
       .slice(0, STARTS)
       .map(({ likely }) => new Map(list.map(({ part }, i) => [part, likely.x[i]]))),
@@ -136,7 +138,7 @@ export function findSuspects(request: SuspectsRequest): Findings {
         ...(value ? { value } : {}),
         alike,
       }))
-      .filter((m) => m.chance >= WORTH_NAMING)
+      .filter((m) => m.chance >= WORTH_NAMING && m.explained >= LEAST_EXPLAINED)
       .slice(0, MOST_NAMED),
     gainDb,
     ordinary: {
