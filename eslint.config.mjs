@@ -50,6 +50,7 @@ const layers = [
   'sheet',
   'bank',
   'crossover',
+  'bench',
   'lenses',
   'listen',
   'jobs',

@@ -1,4 +1,5 @@
 import { cardCurve } from './card-curve';
+import { compareTake } from './compare-take';
 import { fit } from './fit';
 import type { JobContext } from './job';
 import { lens } from './lens';
@@ -6,6 +7,7 @@ import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
 import { renderProgram } from './render-program';
+import { rigTake } from './rig-take';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -22,12 +24,14 @@ export const JOBS = {
   lens,
   lensBands,
   cardCurve,
+  compareTake,
   weigh,
   fit,
   spread,
   matching,
   partsList,
   renderProgram,
+  rigTake,
   solvePart,
   spreadPortion,
   stretch,

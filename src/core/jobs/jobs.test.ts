@@ -7,6 +7,7 @@ import { valuesOf, withValue } from '@/core/sheet/stage';
 import type { SpreadResult } from '@/core/spread/spread';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
 import { cardCurve } from './card-curve';
+import { compareTake } from './compare-take';
 import { fit } from './fit';
 import { JOBS } from './index';
 import type { JobContext } from './job';
@@ -15,6 +16,7 @@ import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
 import { renderProgram } from './render-program';
+import { rigTake } from './rig-take';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -53,12 +55,14 @@ test('the table holds every job under its own name', () => {
     lens,
     lensBands,
     cardCurve,
+    compareTake,
     weigh,
     fit,
     spread,
     matching,
     partsList,
     renderProgram,
+    rigTake,
     solvePart,
     spreadPortion,
     stretch,

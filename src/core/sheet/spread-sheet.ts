@@ -46,7 +46,7 @@ export function boardsOfSheet(
   sheet: Sheet,
   { way = 0, tied, drawer = [] }: BoardsOfSheetOptions,
 ): { circuit: Circuit; deviating: (analysis: AcAnalysis) => Deviating[]; kelvins: number } {
-  const known = rulesOf(sheet, way, drawer);
+  const known = rulesOfSheet(sheet, way, drawer);
   return {
     circuit: pathCircuit(sheet, way, 'built'),
     deviating: (analysis) =>
@@ -100,7 +100,7 @@ function bandAt(view: Band, span: Band, landmarks: readonly Landmark[]): Float64
 }
 
 /** Rules for the parts of a sheet’s circuit, and the parts that are its own. */
-function rulesOf(
+export function rulesOfSheet(
   sheet: Sheet,
   index: number,
   drawer: readonly StockEntry[],

@@ -9,7 +9,14 @@ import { sheetCommands } from './sheet-commands';
 import { resetUi, setUi, useUi } from './ui-state';
 
 const toShelf = jest.fn();
-const COMMANDS = sheetCommands({ undo, redo, toShelf, toParts: jest.fn(), toBoard: jest.fn() });
+const COMMANDS = sheetCommands({
+  undo,
+  redo,
+  toShelf,
+  toParts: jest.fn(),
+  toBoard: jest.fn(),
+  toBench: jest.fn(),
+});
 const run = (id: string) => COMMANDS.find((c) => c.id === id)!.run();
 const ids = () => stages().map((s) => s.id);
 

@@ -16,6 +16,7 @@ export interface Around {
   toShelf: () => void;
   toParts: () => void;
   toBoard: () => void;
+  toBench: () => void;
 }
 
 /** The stage that commands act on: the chosen one, or the first. */
@@ -43,6 +44,7 @@ export const commonCommands = ({
   toShelf,
   toParts,
   toBoard,
+  toBench,
 }: Around): readonly Command[] => [
   { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
   { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
@@ -67,6 +69,13 @@ export const commonCommands = ({
     group: 'Sheet',
     words: 'layout board build solder strips holes',
     run: toBoard,
+  },
+  {
+    id: 'bench',
+    title: 'Go to the bench',
+    group: 'Sheet',
+    words: 'measure take compare suspects board wrong part sweep',
+    run: toBench,
   },
   {
     id: 'listen',

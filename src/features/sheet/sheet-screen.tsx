@@ -102,6 +102,7 @@ function useSheetShell(
           toShelf: () => go('/'),
           toParts: () => go(`${window.location.pathname}/parts`),
           toBoard: () => go(`${window.location.pathname}/board`),
+          toBench: () => go(`${window.location.pathname}/bench`),
         },
         lenses,
       ),

@@ -1,6 +1,7 @@
 'use client';
 
 import {
+  Activity,
   CircleHelp,
   FileSpreadsheet,
   Inbox,
@@ -55,6 +56,15 @@ export function Rail() {
           current={path === lastSheet}
           prefetch={prefetch}
           icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
+        />
+      )}
+      {lastSheet && (
+        <RailLink
+          href={`${lastSheet}/bench`}
+          label="Bench"
+          current={path === `${lastSheet}/bench`}
+          prefetch={prefetch}
+          icon={<Activity size={18} strokeWidth={1.6} />}
         />
       )}
       <RailLink

@@ -1,0 +1,76 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Circuit } from '@/core/circuit/schema';
+import type { StockEntry } from '@/core/library/stock';
+import type { MeasuredCurve } from '@/core/library/take-table';
+import { levelsDb } from '@/core/response/response';
+import { isValued, valueOfPart, withPart, withPartValue } from '@/core/mistakes/mistake';
+import type { Sheet } from '@/core/sheet/schema';
+import { findSuspects, type Findings } from '@/core/suspects/suspects';
+import type { Suspect } from '@/core/suspects/rank';
+import { boardCircuit, type SheetBoard } from './board-circuit';
+
+/** A take of a board held against what was predicted. */
+export interface Comparison {
+  frequenciesHz: Float64Array;
+  /** What was predicted. */
+  predictedDb: Float64Array;
+  /** Take less prediction, the level of the source as it most likely was. */
+  differenceDb: Float64Array;
+  findings: Findings;
+  /** By suspect: what it makes of the difference. */
+  explainedDb: Float64Array[];
+  /** By suspect and part: the value that it should have and seems to have. */
+  values: { id: string; should: number | null; seems: number | null }[][];
+}
+
+/**
+ * Hold a take against the board it is of.
+ *
+ * @throws ReedError as `findSuspects`
+ */
+export function compareTake(
+  sheet: Sheet,
+  board: SheetBoard | undefined,
+  take: MeasuredCurve,
+  drawer: readonly StockEntry[] = [],
+): Comparison {
+  const { circuit, probe, rules, fixed } = boardCircuit(sheet, board, drawer);
+  const findings = findSuspects({ circuit, probe, take, rules, fixed });
+  const frequenciesHz = Float64Array.from(take.frequenciesHz);
+  const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(probe, frequenciesHz));
+  const exact = levels(circuit);
+  const { gainDb } = findings;
+  const difference = exact.map((db, k) => take.levelDb[k] - db - gainDb);
+  const middle = mean(difference);
+  return {
+    frequenciesHz,
+    predictedDb: exact,
+    differenceDb: difference,
+    findings,
+    explainedDb: findings.ranking.map((suspect) => {
+      const changed = levels(withSuspect(circuit, suspect)).map((db, k) => db - exact[k]);
+      // No take tells a level from the source’s: each suspect is drawn at that of the take.
+      const shift = middle - mean(changed);
+      return changed.map((db) => db + shift);
+    }),
+    values: findings.ranking.map(({ parts }) =>
+      parts.map(({ id, factor }) => {
+        const part = circuit.parts.find((p) => p.id === id);
+        const should = part && isValued(part) ? valueOfPart(part) : null;
+        return { id, should, seems: should === null ? null : should * factor };
+      }),
+    ),
+  };
+}
+
+const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / values.length;
+
+/** The circuit as a suspect has it. */
+function withSuspect(circuit: Circuit, { parts }: Suspect): Circuit {
+  return parts.reduce((all, { id, factor }) => {
+    const part = all.parts.find((p) => p.id === id);
+    return part && isValued(part)
+      ? withPart(all, withPartValue(part, valueOfPart(part) * factor))
+      : all;
+  }, circuit);
+}

@@ -1,0 +1,107 @@
+/** @jest-environment jsdom */
+import 'fake-indexeddb/auto';
+import '@/testing/dom';
+import { act, render, screen, waitFor, within } from '@testing-library/react';
+import userEvent from '@testing-library/user-event';
+import { measureRigBoard } from '@/core/bench/rig-board';
+import { takeTable } from '@/core/library/take-table';
+import { undo, useSheet } from '@/store/sheet-session';
+import type * as Here from '@/testing/engine';
+import { closeNow, openNow, present } from '@/testing/open-sheet';
+import { useTold } from '../shell/tell';
+import { Bench } from './bench-screen';
+
+jest.mock('@/workers/engine', () => {
+  const { engineHere } = jest.requireActual<typeof Here>('@/testing/engine');
+  return { engine: () => engineHere };
+});
+jest.mock('next/navigation', () => ({ useRouter: () => ({ push: jest.fn() }) }));
+
+function Open() {
+  return <Bench sheet={useSheet()!} />;
+}
+
+let user: ReturnType<typeof userEvent.setup>;
+beforeEach(() => {
+  user = userEvent.setup({ delay: null });
+  act(() => void openNow());
+});
+afterEach(() => {
+  act(() => {
+    closeNow();
+    useTold.setState({ waiting: [], begun: false });
+  });
+});
+
+const suspects = () => screen.findByRole('list', { name: 'Suspects' }, { timeout: 10_000 });
+
+async function pasted(text: string, name = 'evening') {
+  await user.click(screen.getByRole('button', { name: 'Bring in a take' }));
+  const dialog = await screen.findByRole('dialog');
+  await user.type(within(dialog).getByLabelText('Name of the take'), name);
+  await user.click(within(dialog).getByLabelText('Readings'));
+  await user.paste(text);
+  await user.click(within(dialog).getByRole('button', { name: 'Take it' }));
+  return dialog;
+}
+
+test('a simulated board is swept, its culprit named, and taken as measured', async () => {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: 'Measure a simulated board' }));
+  await user.type(await screen.findByLabelText('What is wrong with it'), 'C3=*1.4');
+  await user.click(screen.getByRole('button', { name: 'Sweep it' }));
+  const list = await suspects();
+  const first = within(list).getAllByRole('button')[0];
+  expect(first.textContent).toMatch(/^C3, /);
+  expect(present().boards).toHaveLength(1);
+  expect(present().boards[0].takes).toHaveLength(1);
+  await user.click(screen.getByRole('button', { name: /as measured$/ }));
+  expect(Object.keys(present().boards[0].values)).toHaveLength(1);
+  await screen.findByText(/^Nothing is wrong/, {}, { timeout: 10_000 });
+  act(undo);
+  expect(present().boards[0].values).toEqual({});
+  expect(screen.queryByText(/^Nothing is wrong/)).toBeNull();
+});
+
+test('a take that is typed goes to the board that is chosen; notes stay with theirs', async () => {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: '+ board' }));
+  await user.click(screen.getByRole('button', { name: '+ board' }));
+  await user.type(screen.getByLabelText('Notes on Board 2'), 'from the drawer');
+  await pasted(takeTable(measureRigBoard(present(), { seed: 5, fault: '', noiseDb: 0.1 })));
+  await waitFor(() => expect(present().boards[1].takes).toHaveLength(1));
+  expect(present().boards[0].takes).toEqual([]);
+  await suspects();
+  await user.click(screen.getByRole('button', { name: 'Board 1' }));
+  expect(screen.queryByRole('list', { name: 'Suspects' })).toBeNull();
+  expect(screen.getByLabelText<HTMLTextAreaElement>('Notes on Board 1').value).toBe('');
+  await user.click(screen.getByRole('button', { name: 'Board 2' }));
+  expect(screen.getByLabelText<HTMLTextAreaElement>('Notes on Board 2').value).toBe(
+    'from the drawer',
+  );
+  await user.click(screen.getByRole('button', { name: 'Remove evening' }));
+  expect(present().boards[1].takes).toEqual([]);
+});
+
+test('a bad take is refused with its line, and nothing is taken', async () => {
+  render(<Open />);
+  const dialog = await pasted('100, 0\n200, up\n400, -3');
+  expect(within(dialog).getByRole('alert').textContent).toContain('Line 2 of the take');
+  expect(present().boards).toEqual([]);
+  await user.clear(within(dialog).getByLabelText('Readings'));
+  await user.click(within(dialog).getByLabelText('Readings'));
+  await user.paste('100, 0\n200, -1\n400, -3');
+  await user.click(within(dialog).getByRole('button', { name: 'Take it' }));
+  // Too few to tell parts by: kept, and said.
+  await screen.findByText(/The take has 3 points/, {}, { timeout: 10_000 });
+  expect(present().boards[0].takes).toHaveLength(1);
+});
+
+test('a simulated board with a fault that cannot be is not swept', async () => {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: 'Measure a simulated board' }));
+  await user.type(await screen.findByLabelText('What is wrong with it'), 'C99=*2');
+  await user.click(screen.getByRole('button', { name: 'Sweep it' }));
+  await screen.findByText(/There is no part “C99”/);
+  expect(present().boards).toEqual([]);
+});

@@ -1,0 +1,109 @@
+import { Button, Input, Modal, Upload } from 'antd';
+import { useState } from 'react';
+import { ReedError, messageOf } from '@/core/errors';
+import { readTakeTable, type MeasuredCurve } from '@/core/library/take-table';
+import styles from './bench.module.css';
+
+const MOST_BYTES = 8e6;
+
+interface BringTakeProps {
+  onTake: (name: string, curve: MeasuredCurve) => void;
+}
+
+/** Brings a take in from a table, or from what is typed: spot readings, one a line. */
+export function BringTake({ onTake }: BringTakeProps) {
+  const [open, setOpen] = useState(false);
+  return (
+    <>
+      <Button onClick={() => setOpen(true)}>Bring in a take</Button>
+      {open && (
+        <TakeWindow
+          onTake={(name, curve) => {
+            setOpen(false);
+            onTake(name, curve);
+          }}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </>
+  );
+}
+
+function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void }) {
+  const [name, setName] = useState('');
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const read = (from: string): MeasuredCurve | null => {
+    try {
+      const curve = readTakeTable(from);
+      setProblem(null);
+      return curve;
+    } catch (error) {
+      setProblem(error instanceof ReedError ? messageOf(error) : 'The file cannot be read.');
+      return null;
+    }
+  };
+  const openFile = async (file: File) => {
+    if (file.size > MOST_BYTES) {
+      setProblem(`${file.name} is far larger than any take.`);
+      return;
+    }
+    const content = await file.text();
+    if (!read(content)) return;
+    setText(content);
+    if (name === '') setName(file.name.replace(/\.[^.]*$/, ''));
+  };
+  return (
+    <Modal
+      open
+      title="Bring in a take"
+      okText="Take it"
+      okButtonProps={{ disabled: text.trim() === '' }}
+      onCancel={onClose}
+      onOk={() => {
+        const curve = read(text);
+        if (curve) onTake(name.trim() === '' ? 'take' : name.trim(), curve);
+      }}
+    >
+      <p>
+        A table of frequency, level in dB and perhaps phase in degrees, at whatever level the source
+        stood. Spot readings typed by hand do as well, one a line.
+      </p>
+      <div className={styles.form}>
+        <Upload
+          accept=".txt,.csv,.tsv,.frd,.dat"
+          showUploadList={false}
+          beforeUpload={(file) => {
+            void openFile(file);
+            return false;
+          }}
+        >
+          <Button size="small">From a file …</Button>
+        </Upload>
+        <Input
+          aria-label="Name of the take"
+          placeholder="Name of the take"
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Input.TextArea
+          aria-label="Readings"
+          className={styles.readings}
+          rows={9}
+          value={text}
+          placeholder={'100, -0.1\n1000, -0.2\n3400, -3.1\n5000, -13.8\n8000, -30.2'}
+          onChange={(e) => {
+            setText(e.target.value);
+            setProblem(null);
+          }}
+        />
+        {problem !== null && (
+          <p role="alert" className={styles.bad}>
+            {problem} Nothing was taken.
+          </p>
+        )}
+      </div>
+    </Modal>
+  );
+}

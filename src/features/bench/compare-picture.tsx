@@ -1,0 +1,169 @@
+import { useMemo } from 'react';
+import type { Comparison } from '@/core/bench/compare';
+import type { Take } from '@/core/library/take';
+import { formatFixed } from '@/core/quantity/format';
+import type { SpreadResult } from '@/core/spread/spread';
+import { usePreferences } from '@/store/preferences';
+import { differenceAxis, levelAxis } from '@/ui/chart/axis';
+import { LensChart } from '@/ui/chart/lens-chart';
+import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
+import styles from './bench.module.css';
+
+interface ComparePictureProps {
+  fromHz: number;
+  toHz: number;
+  take: Take;
+  comparison: Comparison;
+  /** Of the sheet as it stands; nothing until it is known. */
+  spread: SpreadResult | null;
+  /** Of the suspects. */
+  chosen: number;
+}
+
+/** What was predicted, its spread and the take; below, what the take has more, and what a suspect makes of it. */
+export function ComparePicture({
+  fromHz,
+  toHz,
+  take,
+  comparison,
+  spread,
+  chosen,
+}: ComparePictureProps) {
+  const mark = usePreferences((p) => p.mark);
+  const { frequenciesHz: x, predictedDb, differenceDb, explainedDb } = comparison;
+  const shiftDb = comparison.findings.gainDb;
+  const above = useMemo<ChartLayer[]>(() => {
+    const levels = take.levelDb.map((db) => db - shiftDb);
+    return [
+      ...(spread ? [spreadBand(spread)] : []),
+      {
+        kind: 'line',
+        id: 'built',
+        name: 'predicted',
+        look: 'built',
+        x,
+        y: predictedDb,
+      },
+      { kind: 'dots', id: 'take', name: take.name, look: 'take', x, y: levels },
+    ];
+  }, [take, shiftDb, spread, x, predictedDb]);
+  const below = useMemo<ChartLayer[]>(() => {
+    const explained = explainedDb[chosen] as Float64Array | undefined;
+    return [
+      ...(explained
+        ? [
+            {
+              kind: 'line',
+              id: 'suspect',
+              name: 'suspect',
+              look: 'keep',
+              x,
+              y: explained,
+            } as const,
+          ]
+        : []),
+      { kind: 'dots', id: 'difference', name: 'difference', look: 'take', x, y: differenceDb },
+    ];
+  }, [x, differenceDb, explainedDb, chosen]);
+  const levelsOf = useMemo(
+    () => levelAxis([predictedDb, take.levelDb.map((db) => db - shiftDb)]),
+    [predictedDb, take, shiftDb],
+  );
+  const differences = useMemo(() => differenceAxis([differenceDb]), [differenceDb]);
+  return (
+    <>
+      <p className={styles.keys}>
+        <span>
+          <LayerKey kind="line" look="built" /> predicted
+        </span>
+        {spread && (
+          <span>
+            <LayerKey kind="band" look="spread" /> nine boards in ten
+          </span>
+        )}
+        <span>
+          <LayerKey kind="dots" look="take" /> {take.name}, level shifted by {shiftDb <= 0 && '+'}
+          {formatFixed(-shiftDb, 2, mark)} dB
+        </span>
+      </p>
+      <div className={styles.above}>
+        <LensChart
+          title="Predicted and measured level over frequency"
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={levelsOf}
+          unit="dB"
+          layers={above}
+        />
+      </div>
+      <p className={styles.keys}>
+        <span>
+          <LayerKey kind="dots" look="take" /> take less prediction
+        </span>
+        {explainedDb.length > 0 && (
+          <span>
+            <LayerKey kind="line" look="keep" /> what the chosen suspect makes of it
+          </span>
+        )}
+      </p>
+      <div className={styles.below}>
+        <LensChart
+          title="Take less prediction over frequency"
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={differences}
+          unit="dB"
+          layers={below}
+        />
+      </div>
+    </>
+  );
+}
+
+const spreadBand = ({ levels }: SpreadResult): ChartLayer => ({
+  kind: 'band',
+  id: 'spread',
+  name: 'spread',
+  look: 'spread',
+  x: levels.hz,
+  low: levels.p5,
+  high: levels.p95,
+});
+
+/** What is predicted before anything is measured: the middle of many boards, and what most stay within. */
+export function PredictionPicture({
+  fromHz,
+  toHz,
+  spread,
+}: Pick<ComparePictureProps, 'fromHz' | 'toHz'> & { spread: SpreadResult }) {
+  const layers = useMemo<ChartLayer[]>(() => {
+    const { hz: x, p50: y } = spread.levels;
+    return [
+      spreadBand(spread),
+      { kind: 'line', id: 'built', name: 'predicted', look: 'built', x, y },
+    ];
+  }, [spread]);
+  const axis = useMemo(() => levelAxis([spread.levels.p50]), [spread]);
+  return (
+    <>
+      <p className={styles.keys}>
+        <span>
+          <LayerKey kind="line" look="built" /> predicted
+        </span>
+        <span>
+          <LayerKey kind="band" look="spread" /> nine boards in ten
+        </span>
+      </p>
+      <div className={styles.above}>
+        <LensChart
+          title="Predicted level over frequency"
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={axis}
+          unit="dB"
+          layers={layers}
+        />
+      </div>
+    </>
+  );
+}

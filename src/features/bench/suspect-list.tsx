@@ -1,0 +1,125 @@
+import { Button } from 'antd';
+import type { Comparison } from '@/core/bench/compare';
+import type { Findings } from '@/core/suspects/suspects';
+import { usePreferences } from '@/store/preferences';
+import { explainedWords, mistakeWords, nextWords, suspectName, valueWords } from './suspect-words';
+import styles from './bench.module.css';
+
+interface SuspectListProps {
+  comparison: Comparison;
+  chosen: number;
+  onChoose: (suspect: number) => void;
+  /** Take what a suspect says as measured. */
+  onMeasured: (part: string, value: number) => void;
+}
+
+/** Suspects that are less likely than this are not shown. */
+const SHOWN = 0.01;
+
+/** Which part explains the take, how sure that is, and what would settle it. */
+export function SuspectList({ comparison, chosen, onChoose, onMeasured }: SuspectListProps) {
+  const mark = usePreferences((p) => p.mark);
+  const { findings, values } = comparison;
+  const { ranking, mistakes, next } = findings;
+  const shown = ranking.filter((s, i) => i === 0 || s.chance >= SHOWN);
+  return (
+    <>
+      <p className={styles.verdict} role="status">
+        {verdictOf(findings)}
+      </p>
+      <ul className={styles.suspects} aria-label="Suspects">
+        {shown.map((suspect, i) => (
+          <li key={suspect.parts.map((p) => p.id).join()}>
+            <button
+              type="button"
+              className={i === chosen ? `${styles.suspect} ${styles.chosen}` : styles.suspect}
+              aria-pressed={i === chosen}
+              onClick={() => onChoose(i)}
+            >
+              <span className={styles.suspectHead}>
+                <b>{suspectName(suspect, mark)}</b>
+                <span className={styles.figure}>{valueWords(values[i], suspect.parts, mark)}</span>
+              </span>
+              <meter
+                className={styles.meter}
+                min={0}
+                max={1}
+                value={suspect.chance}
+                aria-label={`${Math.round(suspect.chance * 100)} % likely`}
+              />
+              <span className={styles.small}>
+                {Math.round(suspect.chance * 100)} % likely; {explainedWords(suspect)}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {mistakes.length > 0 && (
+        <>
+          <h3>Or a mistake</h3>
+          <ul className={styles.mistakes}>
+            {mistakes.slice(0, 4).map((m) => (
+              <li key={`${m.kind} ${m.parts.join()}`}>
+                {mistakeWords(m, mark)}
+                <span className={styles.small}>
+                  {' '}
+                  {Math.round(m.chance * 100)} % likely
+                  {m.alike.length > 0 &&
+                    `; the same as ${m.alike.map((a) => mistakeWords(a, mark)).join(', ')}`}
+                </span>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {next && (
+        <>
+          <h3>To be sure</h3>
+          <p>{nextWords(next, mark)}</p>
+        </>
+      )}
+      <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />
+      <p className={styles.lookedFor}>
+        Looked for as well: swapped parts, a decade off, missing and bridged parts, the wrong way
+        round, no ground, slow op-amps, what source and probe do.
+        {findings.unseen.length > 0 && ` This take says nothing of ${findings.unseen.join(', ')}.`}
+      </p>
+    </>
+  );
+}
+
+function WhatToDo({
+  comparison,
+  chosen,
+  onMeasured,
+}: Pick<SuspectListProps, 'comparison' | 'chosen' | 'onMeasured'>) {
+  const mark = usePreferences((p) => p.mark);
+  const values = comparison.values[chosen] as Comparison['values'][number] | undefined;
+  const suspect = comparison.findings.ranking[chosen];
+  if (!values || values.length !== 1 || values[0].seems === null) return null;
+  const [{ id, seems }] = values;
+  return (
+    <>
+      <h3>What to do</h3>
+      <Button onClick={() => onMeasured(id, seems)}>
+        Take {valueWords(values, suspect.parts, mark).split(' for ')[0]} as measured
+      </Button>
+    </>
+  );
+}
+
+/** What the take comes to, in a sentence. */
+export function verdictOf({ ordinary, ranking, mistakes }: Findings): string {
+  if (ordinary.enough)
+    return 'Nothing is wrong that this take could show: tolerances and noise explain the difference.';
+  const [first] = ranking;
+  const mistake = mistakes.reduce((sum, m) => sum + m.chance, 0);
+  if (mistake > 0.5) return 'No part that is merely off explains this: it looks like a mistake.';
+  if (first.parts.length === 2) return 'No part alone explains the take; two together do.';
+  const doubt = ordinary.chance > 0.05 ? ' Tolerances might still explain it.' : '';
+  if (first.alike.length > 0)
+    return `One part off explains it, one of ${first.alike.length + 1} that are alike.${doubt}`;
+  return first.chance > 0.9
+    ? `One part off explains it.${doubt}`
+    : `One part off explains it; which one is not settled.${doubt}`;
+}

@@ -1,0 +1,110 @@
+import type { Comparison } from '@/core/bench/compare';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
+import type { QuantityKind } from '@/core/quantity/kinds';
+import type { NextStep } from '@/core/suspects/next-step';
+import type { Culprit, Suspect } from '@/core/suspects/rank';
+import type { Mistake } from '@/core/suspects/suspects';
+
+/** “31 % high”, or how many times where it is far off. */
+export function offWords(factor: number, mark: DecimalMark): string {
+  if (factor >= 2) return `${formatQuantity(factor, 'ratio', { digits: 3, mark })} times`;
+  if (factor <= 0.5) return `1/${formatQuantity(1 / factor, 'ratio', { digits: 3, mark })} of it`;
+  const percent = Math.abs(factor - 1) * 100;
+  return `${formatFixed(percent, percent < 10 ? 1 : 0, mark)} % ${factor < 1 ? 'low' : 'high'}`;
+}
+
+/** “C1, 31 % high” and for a pair “R1 and C2 together”. */
+export const suspectName = ({ parts }: Suspect, mark: DecimalMark): string =>
+  parts.length === 1
+    ? `${parts[0].id}, ${offWords(parts[0].factor, mark)}`
+    : `${parts.map((p) => p.id).join(' and ')} together`;
+
+const QUANTITY_OF_LETTER: Readonly<Record<string, QuantityKind>> = {
+  R: 'ohms',
+  C: 'farads',
+  L: 'henries',
+};
+
+/** The quantity of a part by the letter that it is numbered behind. */
+export const quantityOfPart = (id: string): QuantityKind =>
+  QUANTITY_OF_LETTER[/([A-Z])[a-z]*\d*$/.exec(id)?.[1] ?? ''] ?? 'ratio';
+
+/** “7n3 for 5n6”. */
+export function valueWords(
+  values: Comparison['values'][number],
+  parts: readonly Culprit[],
+  mark: DecimalMark,
+): string {
+  if (parts.length > 1) return parts.map((p) => offWords(p.factor, mark)).join(', ');
+  const [{ id, should, seems }] = values;
+  if (should === null || seems === null) return '';
+  const kind = quantityOfPart(id);
+  const print = (value: number) => formatQuantity(value, kind, { digits: 3, mark });
+  return `${print(seems)} for ${print(should)}`;
+}
+
+/** “explains 97 %, alike: none”. */
+export function explainedWords({ explained, alike }: Suspect): string {
+  const others = alike.map((group) => group.join(' and ')).join(', ');
+  return `explains ${Math.round(explained * 100)} % of the difference${
+    alike.length > 0 ? `; as well as ${others}` : ''
+  }`;
+}
+
+const MISTAKE_WORDS: Readonly<Record<string, (parts: string) => string>> = {
+  swapped: (parts) => `${parts} swapped`,
+  decade: (parts) => `${parts} a decade off`,
+  missing: (parts) => `${parts} missing, or not soldered`,
+  shorted: (parts) => `${parts} bridged`,
+  reversed: (parts) => `${parts} the wrong way round`,
+  'no-ground': (parts) => `${parts} without its ground`,
+  'slow-op-amp': (parts) => `${parts} too slow`,
+  'source-loading': () => 'a source of high resistance',
+  'probe-loading': () => 'a probe that the circuit feels',
+};
+
+/** A mistake in words, and what it comes to where that is a matter of degree. */
+export function mistakeWords(
+  { kind, parts, value }: Pick<Mistake, 'kind' | 'parts' | 'value'>,
+  mark: DecimalMark,
+): string {
+  const words = MISTAKE_WORDS[kind](listed(parts));
+  if (!value) return words;
+  const quantity: QuantityKind =
+    value.field === 'gainBandwidthHz' ? 'hertz' : (value.field as QuantityKind);
+  return `${words}: about ${formatQuantity(value.value, quantity, { digits: 2, unit: true, mark })}`;
+}
+
+const listed = (parts: readonly string[]): string =>
+  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+
+const whose = (parts: readonly string[]): string =>
+  parts.length === 0 ? 'nothing wrong' : listed(parts);
+
+/** What to measure next, and what each possibility says. */
+export function nextWords(next: NextStep, mark: DecimalMark): string {
+  switch (next.kind) {
+    case 'level': {
+      const says = next.expected.map(
+        ({ parts, db }) => `${formatFixed(db, 1, mark)} dB with ${whose(parts)}`,
+      );
+      return `Measure the level at ${next.net} at ${formatQuantity(next.hz, 'hertz', { digits: 2, unit: true, mark })}, the source as it was: ${says.join(', ')}.`;
+    }
+    case 'resistance': {
+      const says = next.expected.map(
+        ({ parts, ohms }) =>
+          `${formatQuantity(ohms, 'ohms', { digits: 3, unit: true, mark })} with ${whose(parts)}`,
+      );
+      return `Power off, capacitors empty: measure the resistance from ${next.between.join(' to ')}: ${says.join(', ')}.`;
+    }
+    case 'part': {
+      const kind = quantityOfPart(next.part);
+      const says = next.expected.map(
+        ({ parts, value }) =>
+          `${formatQuantity(value, kind, { digits: 3, unit: true, mark })} with ${whose(parts)}`,
+      );
+      return `Power off: lift one leg of ${next.part} and measure it: ${says.join(', ')}.`;
+    }
+  }
+}
