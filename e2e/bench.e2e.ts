@@ -1,0 +1,43 @@
+import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
+import { freshBench } from './support/browser';
+
+const bench = freshBench();
+
+test('a simulated board is swept, its culprit named, and taken as measured; it is there after a reload', async () => {
+  const page = await bench.page('/sheet/demo-speech/bench');
+  await page.getByRole('group', { name: 'Predicted level over frequency' }).waitFor();
+  await page.getByRole('button', { name: 'Measure a simulated board' }).click();
+  await page.getByLabel('What is wrong with it').fill('C2=*1.4');
+  await page.getByRole('button', { name: 'Sweep it' }).click();
+  const suspects = page.getByRole('list', { name: 'Suspects' });
+  const first = suspects.getByRole('button').first();
+  await first.filter({ hasText: /^C2, / }).waitFor();
+  await page.getByRole('group', { name: 'Take less prediction over frequency' }).waitFor();
+  expect(await seriousInBoth(page)).toEqual(NOTHING_SERIOUS);
+
+  await page.getByRole('button', { name: /as measured$/ }).click();
+  await page.getByText(/^Nothing is wrong/).waitFor();
+  await page.keyboard.press('Control+z');
+  await first.filter({ hasText: /^C2, / }).waitFor();
+
+  // Stored as it was done: the take with its board.
+  await page.getByLabel('Notes on Board 1').fill('C2 from the old bag');
+  await page.waitForTimeout(400);
+  await page.reload();
+  await first.filter({ hasText: /^C2, / }).waitFor();
+  expect(await page.getByLabel('Notes on Board 1').inputValue()).toBe('C2 from the old bag');
+});
+
+test('spot readings are typed; a line that cannot be is named and nothing is taken', async () => {
+  const page = await bench.page('/sheet/demo-speech/bench');
+  await page.getByRole('button', { name: 'Bring in a take' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Bring in a take' });
+  await dialog.getByLabel('Readings').fill('100, 0\n1000, zero\n3000, -1');
+  await dialog.getByRole('button', { name: 'Take it' }).click();
+  await dialog.getByText(/Line 2 of the take cannot be used/).waitFor();
+  await dialog
+    .getByLabel('Readings')
+    .fill('100, 0\n500, 0\n1000, 0\n2000, -0.1\n3400, -3\n5000, -13.5\n8000, -29.8');
+  await dialog.getByRole('button', { name: 'Take it' }).click();
+  await page.getByText(/^Nothing is wrong|One part off|like a mistake|No part alone/).waitFor();
+});
