@@ -1,3 +1,4 @@
+import { buildSteps } from './build-steps';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
@@ -23,6 +24,7 @@ export const JOBS = {
   variation,
   lens,
   lensBands,
+  buildSteps,
   cardCurve,
   compareTake,
   weigh,

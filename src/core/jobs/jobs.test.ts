@@ -6,6 +6,7 @@ import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { valuesOf, withValue } from '@/core/sheet/stage';
 import type { SpreadResult } from '@/core/spread/spread';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
+import { buildSteps } from './build-steps';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
@@ -54,6 +55,7 @@ test('the table holds every job under its own name', () => {
     variation,
     lens,
     lensBands,
+    buildSteps,
     cardCurve,
     compareTake,
     weigh,

@@ -293,6 +293,8 @@ export const controlSchema = z.strictObject({
 });
 
 /** One board that is built or planned: parts that differ from the sheet’s, and its takes. */
+const stepId = z.string().min(1).max(120);
+
 export const boardSchema = z.strictObject({
   id,
   name,
@@ -301,6 +303,10 @@ export const boardSchema = z.strictObject({
   /** Takes in the takes’ table. */
   takes: z.array(id).max(200).default([]),
   note: z.string().max(2000).default(''),
+  /** Steps of building and trying it that are done, by id. */
+  done: z.array(stepId).max(500, 'holds at most 500 steps').optional(),
+  /** What was read at steps, in the unit of what is read there. */
+  reads: z.record(stepId, figure).optional(),
   /** Present of a board that is built: what was taken from the drawer for it, pieces by entry. */
   took: z.record(id, z.int().min(1).max(1_000_000)).optional(),
 });

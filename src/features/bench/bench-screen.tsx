@@ -20,9 +20,11 @@ import { addBoard, addTake, changeBoard, removeTake } from './bench-actions';
 import { BringTake } from './bring-take';
 import { ComparePicture, PredictionPicture } from './compare-picture';
 import { RigButton } from './rig-form';
+import { StepList } from './step-list';
 import { SuspectList } from './suspect-list';
 import { quantityOfPart } from './suspect-words';
 import { useComparison } from './use-comparison';
+import { useSteps } from './use-steps';
 import styles from './bench.module.css';
 
 /** The boards of a sheet: what was measured of them, against what was predicted, and which part explains it. */
@@ -127,48 +129,54 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
         </nav>
         <div className={styles.actions}>
           <BackButton sheet={sheet} />
+          {board && <Button onClick={() => window.print()}>Print the steps</Button>}
           <BringTake onTake={taken} />
           <RigButton sheet={sheet} onTake={taken} />
         </div>
       </header>
       <div className={styles.columns}>
-        <section className={styles.left} aria-label="Takes of the board">
-          {board && <BoardFacts sheet={sheet} board={board} />}
-          <h2>Takes{board ? ` of ${board.name}` : ''}</h2>
-          {ofBoard.length === 0 && (
-            <p className={styles.soft}>
-              None yet. Bring in what you measured, or try the bench with a simulated board.
-            </p>
-          )}
-          <ul className={styles.takes}>
-            {[...ofBoard].reverse().map((t) => (
-              <li key={t.id}>
-                <button
-                  type="button"
-                  aria-pressed={t.id === take?.id}
-                  className={t.id === take?.id ? `${styles.take} ${styles.current}` : styles.take}
-                  onClick={() => {
-                    setTakeId(t.id);
-                    setChosen(0);
-                  }}
-                >
-                  {t.name}
-                  <span className={styles.small}>
-                    {dateWords(t.at, 'short')}, {t.frequenciesHz.length} points
-                    {t.phaseDegrees ? ' with phase' : ''}
-                  </span>
-                </button>
-                <Button
-                  size="small"
-                  type="text"
-                  aria-label={`Remove ${t.name}`}
-                  onClick={() => attempt(() => removeTake(board!.id, t.id))}
-                >
-                  ×
-                </Button>
-              </li>
-            ))}
-          </ul>
+        <section className={styles.left} aria-label="The board: building it and its takes">
+          <div className={styles.building}>
+            <Building sheet={sheet} board={board} />
+            {board && <BoardFacts sheet={sheet} board={board} />}
+          </div>
+          <div className={styles.ofBoard}>
+            <h2>Takes{board ? ` of ${board.name}` : ''}</h2>
+            {ofBoard.length === 0 && (
+              <p className={styles.soft}>
+                None yet. Bring in what you measured, or try the bench with a simulated board.
+              </p>
+            )}
+            <ul className={styles.takes}>
+              {[...ofBoard].reverse().map((t) => (
+                <li key={t.id}>
+                  <button
+                    type="button"
+                    aria-pressed={t.id === take?.id}
+                    className={t.id === take?.id ? `${styles.take} ${styles.current}` : styles.take}
+                    onClick={() => {
+                      setTakeId(t.id);
+                      setChosen(0);
+                    }}
+                  >
+                    {t.name}
+                    <span className={styles.small}>
+                      {dateWords(t.at, 'short')}, {t.frequenciesHz.length} points
+                      {t.phaseDegrees ? ' with phase' : ''}
+                    </span>
+                  </button>
+                  <Button
+                    size="small"
+                    type="text"
+                    aria-label={`Remove ${t.name}`}
+                    onClick={() => attempt(() => removeTake(board!.id, t.id))}
+                  >
+                    ×
+                  </Button>
+                </li>
+              ))}
+            </ul>
+          </div>
         </section>
         <section className={styles.middle} aria-label="Compare">
           {take && comparison ? (
@@ -224,6 +232,37 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   );
 }
 
+/** How the board is built and tried, and how far that is. */
+function Building({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][number] | undefined }) {
+  const { steps, problem } = useSteps(sheet, board);
+  const done = (steps ?? []).filter((s) => board?.done?.includes(s.id)).length;
+  return (
+    <>
+      <h2 className={styles.counted}>
+        Build and check
+        {steps && board && (
+          <span className={styles.small}>
+            {done} of {steps.length}
+          </span>
+        )}
+      </h2>
+      {problem !== null && (
+        <p role="alert" className={styles.bad}>
+          {problem}
+        </p>
+      )}
+      {!board && (
+        <p className={styles.soft}>
+          Add a board: the steps of building it, with what should be read at each, are remembered
+          for every board.
+        </p>
+      )}
+      {board && steps && <StepList steps={steps} board={board} />}
+      {board && !steps && problem === null && <p className={styles.soft}>Writing the steps …</p>}
+    </>
+  );
+}
+
 /** What is known of a board: values that were measured on it, and what was written down. */
 function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][number] }) {
   const mark = usePreferences((p) => p.mark);
@@ -236,7 +275,7 @@ function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][num
     );
   return (
     <>
-      <h2>{board.name}</h2>
+      <h2>Notes on {board.name}</h2>
       <Input.TextArea
         aria-label={`Notes on ${board.name}`}
         placeholder="Notes"

@@ -105,3 +105,24 @@ test('a simulated board with a fault that cannot be is not swept', async () => {
   await screen.findByText(/There is no part “C99”/);
   expect(present().boards).toEqual([]);
 });
+
+test('steps are ticked board by board, and a reading outside its limits is marked', async () => {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: '+ board' }));
+  await user.click(screen.getByRole('button', { name: '+ board' }));
+  const list = await screen.findByRole('list', { name: 'Steps' }, { timeout: 10_000 });
+  await user.click(within(list).getByRole('checkbox', { name: 'Resistors' }));
+  expect(present().boards[1].done).toEqual(['solder-resistors']);
+  expect(present().boards[0].done).toBeUndefined();
+  await screen.findByText(/^1 of \d+$/);
+
+  await user.click(within(list).getByRole('button', { name: /^Read at At rest: output of A1/ }));
+  await user.keyboard('1.5{Enter}');
+  expect(present().boards[1].reads).toEqual({ 'rest-A1': 1.5 });
+  await within(list).findByText(/outside/);
+  await screen.findByText(/^2 of \d+$/);
+
+  await user.click(screen.getByRole('button', { name: 'Board 1' }));
+  await screen.findByText(/^0 of \d+$/, {}, { timeout: 10_000 });
+  expect(screen.queryByText(/outside/)).toBeNull();
+});

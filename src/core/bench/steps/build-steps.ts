@@ -1,0 +1,114 @@
+import type { StockEntry } from '@/core/library/stock';
+import type { Pause } from '@/core/lenses/layers';
+import { formatQuantity } from '@/core/quantity/format';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { partsList } from '@/core/sheet/parts-list';
+import type { Sheet } from '@/core/sheet/schema';
+import { boardCircuit, type SheetBoard } from '../board-circuit';
+import { deadChecks } from './dead-checks';
+import { readingSteps } from './reading-steps';
+import { restChecks } from './rest-checks';
+import { solderSteps } from './solder';
+import type { BenchStep } from './step';
+import { sweepStep } from './sweep-step';
+
+export interface StepsInput {
+  sheet: Sheet;
+  board: SheetBoard | undefined;
+  drawer: readonly StockEntry[];
+  mark: DecimalMark;
+}
+
+/** Rails that are usual where a sheet says nothing. */
+const USUAL_RAILS = 15;
+/** What a supply may be off by. */
+const RAIL_TOLERANCE = 0.05;
+/** Less than this between rails is a short, or a part the wrong way round. */
+const RAILS_APART_OHMS = 1000;
+
+/**
+ * How a board of a sheet is built and tried, in order: soldering, checks without power, power without
+ * amplifiers, points at rest, the sweep, every reading, and only then ears.
+ *
+ * @throws ReedError as solving the sheet’s first way
+ */
+export async function buildSteps(
+  { sheet, board, drawer, mark }: StepsInput,
+  pause: Pause,
+): Promise<BenchStep[]> {
+  const own = boardCircuit(sheet, board, drawer);
+  const { circuit, probe, rules } = own;
+  const hasAmplifiers = circuit.parts.some((p) => p.kind === 'op-amp' || p.kind === 'ota');
+  const hasDevices =
+    hasAmplifiers || circuit.parts.some((p) => p.kind === 'transistor' || p.kind === 'jfet');
+  await pause();
+  const rest = restChecks(circuit);
+  await pause();
+  return [
+    ...solderSteps(partsList(sheet).lines, drawer, mark),
+    {
+      id: 'inspect',
+      title: 'Look at every joint',
+      detail: 'In good light, with a glass: bridges, joints without solder, legs in wrong holes.',
+    },
+    ...deadChecks(bare(own.circuit, own.fixed), probe, rules),
+    ...(hasDevices ? powerSteps(sheet, hasAmplifiers, mark) : []),
+    ...rest,
+    await sweepStep(sheet, own, mark, pause),
+    ...(await readingSteps(sheet, drawer, mark, pause)),
+    {
+      id: 'listen',
+      title: 'Listen, quietly at first',
+      detail: 'Through something that you can turn down at once; then clean the flux off.',
+      caution: 'Turn down before you plug in; flux remover wants moving air and no flame.',
+    },
+  ];
+}
+
+/** The board by itself: without what stands at its ends. */
+const bare = (circuit: ReturnType<typeof boardCircuit>['circuit'], fixed: ReadonlySet<string>) => ({
+  ...circuit,
+  parts: circuit.parts.filter(
+    (p) => !fixed.has(p.id) || p.kind === 'voltage-source' || p.kind === 'op-amp',
+  ),
+});
+
+function powerSteps(sheet: Sheet, hasAmplifiers: boolean, mark: DecimalMark): BenchStep[] {
+  const { supply } = sheet.parts;
+  const single = supply?.is === 'single';
+  const volts = supply?.volts ?? USUAL_RAILS;
+  const print = (v: number) => formatQuantity(v, 'volts', { digits: 3, unit: true, mark });
+  const rails = single
+    ? `${print(volts)} against common`
+    : `+${print(volts)} and −${print(volts)} against common`;
+  return [
+    {
+      id: 'rails-apart',
+      title: 'No power: the supply rails apart',
+      detail: 'From rail to rail and from each to common; it may climb while capacitors charge.',
+      expects: { quantity: 'ohms', least: RAILS_APART_OHMS, most: Infinity },
+    },
+    {
+      id: 'rails',
+      title: `Power, ${hasAmplifiers ? 'amplifiers still out' : 'current limited'}`,
+      detail: `${rails}${hasAmplifiers ? ', at the pins of every socket' : ''}. Use a supply whose current is limited, or a resistor of 100 Ω in each rail.`,
+      caution:
+        'A reversed supply destroys every device at once, and electrolytics burst: check polarity before you switch on. Work from an isolated low-voltage supply; leave anything with mains in it to qualified people.',
+      expects: {
+        quantity: 'volts',
+        least: volts * (1 - RAIL_TOLERANCE),
+        most: volts * (1 + RAIL_TOLERANCE),
+      },
+    },
+    ...(hasAmplifiers
+      ? [
+          {
+            id: 'amplifiers',
+            title: 'Power off, amplifiers in',
+            detail: 'Notch to notch; feel none of them warm up in the first minute.',
+            caution: 'Supply capacitors hold their charge: wait until the rails read nothing.',
+          },
+        ]
+      : []),
+  ];
+}

@@ -1,0 +1,46 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Circuit } from '@/core/circuit/schema';
+import { levelsDb } from '@/core/response/response';
+
+/** What is connected to a net in order to measure it. */
+export interface Meter {
+  id: string;
+  name: string;
+  ohms: number;
+  farads: number;
+}
+
+/** What people have on their benches, leads included. */
+export const METERS: readonly Meter[] = [
+  { id: 'divider', name: '10 MΩ divider probe', ohms: 10e6, farads: 15e-12 },
+  { id: 'direct', name: '1 MΩ input and a metre of cable', ohms: 1e6, farads: 130e-12 },
+  { id: 'sound-card', name: 'sound card’s input', ohms: 20e3, farads: 180e-12 },
+];
+
+/** The circuit with a meter at a net. */
+export const withMeter = (circuit: Circuit, net: string, { ohms, farads }: Meter): Circuit => ({
+  ...circuit,
+  parts: [
+    ...circuit.parts,
+    { id: 'meter.ohms', kind: 'resistor', a: net, b: circuit.ground, ohms },
+    { id: 'meter.farads', kind: 'capacitor', a: net, b: circuit.ground, farads },
+  ],
+});
+
+/** Names of the parts that stand for a meter. */
+export const METER_PARTS: readonly string[] = ['meter.ohms', 'meter.farads'];
+
+/** By meter, the most that connecting it changes of the level at a net, dB, and where. */
+export function whatMetersDo(
+  circuit: Circuit,
+  net: string,
+  frequenciesHz: Float64Array,
+): { meter: Meter; db: number; atHz: number }[] {
+  const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(net, frequenciesHz));
+  const bare = levels(circuit);
+  return METERS.map((meter) => {
+    const off = levels(withMeter(circuit, net, meter)).map((db, k) => db - bare[k]);
+    const worst = off.reduce((a, v, k) => (Math.abs(v) > Math.abs(off[a]) ? k : a), 0);
+    return { meter, db: off[worst], atHz: frequenciesHz[worst] };
+  });
+}
