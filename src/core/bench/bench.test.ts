@@ -3,6 +3,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
 import { boardCircuit, nameOfValue, placeOfPart, valueKey, type SheetBoard } from './board-circuit';
 import { compareTake } from './compare';
+import { METERS } from './meters';
 import { measureRigBoard } from './rig-board';
 
 const SHEET = newSheet();
@@ -69,6 +70,20 @@ describe('a take held against its board', () => {
     const again = compareTake(SHEET, board({ [key]: found.values[0][0].seems! }), take);
     expect(again.findings.ordinary.enough).toBe(true);
   });
+});
+
+test('what it was measured with is in the prediction, and nobody’s fault', () => {
+  // A passive first stage by itself feels a sound card; an op-amp’s output hardly does.
+  const passive = newSheet(
+    { ...SHEET.ask, order: 1, edgeHz: 1000, topology: 'rc-low-pass' },
+    { id: 'rc' },
+  );
+  const meter = METERS[2];
+  const take = measureRigBoard(passive, { seed: 3, fault: '', noiseDb: 0.02, meter });
+  const told = compareTake(passive, undefined, { ...take, meter });
+  expect(told.findings.ordinary.enough).toBe(true);
+  const untold = compareTake(passive, undefined, take);
+  expect(untold.findings.ordinary.chance).toBeLessThan(told.findings.ordinary.chance);
 });
 
 test('a simulated board knows the names of the sheet, and says which there are', () => {

@@ -1,12 +1,14 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
+import type { Take } from '@/core/library/take';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import { levelsDb } from '@/core/response/response';
 import { isValued, valueOfPart, withPart, withPartValue } from '@/core/mistakes/mistake';
 import type { Sheet } from '@/core/sheet/schema';
 import { findSuspects, type Findings } from '@/core/suspects/suspects';
 import type { Suspect } from '@/core/suspects/rank';
+import { METER_PARTS, withMeter } from './meters';
 import { boardCircuit, type SheetBoard } from './board-circuit';
 
 /** A take of a board held against what was predicted. */
@@ -31,10 +33,13 @@ export interface Comparison {
 export function compareTake(
   sheet: Sheet,
   board: SheetBoard | undefined,
-  take: MeasuredCurve,
+  take: MeasuredCurve & Pick<Take, 'meter'>,
   drawer: readonly StockEntry[] = [],
 ): Comparison {
-  const { circuit, probe, rules, fixed } = boardCircuit(sheet, board, drawer);
+  const { circuit: bare, probe, rules, fixed: ends } = boardCircuit(sheet, board, drawer);
+  // What it was measured with is there when it is measured, and nobody’s fault.
+  const circuit = take.meter ? withMeter(bare, probe, take.meter) : bare;
+  const fixed = new Set([...ends, ...METER_PARTS]);
   const findings = findSuspects({ circuit, probe, take, rules, fixed });
   const frequenciesHz = Float64Array.from(take.frequenciesHz);
   const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(probe, frequenciesHz));

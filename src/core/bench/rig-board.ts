@@ -3,6 +3,7 @@ import { spaced } from '@/core/response/landmarks';
 import { readFault } from '@/core/rig/fault';
 import { measureBoard } from '@/core/rig/rig';
 import type { Sheet } from '@/core/sheet/schema';
+import { METER_PARTS, withMeter, type Meter } from './meters';
 import { boardCircuit } from './board-circuit';
 
 export interface RigBoard {
@@ -11,6 +12,8 @@ export interface RigBoard {
   /** What is wrong with it, as it is typed; nothing for a board that is sound. */
   fault: string;
   noiseDb: number;
+  /** What it is measured with, where the circuit feels that. */
+  meter?: Meter;
 }
 
 const POINTS = 81;
@@ -21,8 +24,12 @@ const POINTS = 81;
  *
  * @throws ReedError `range` for a fault that cannot be, and as solving the sheet’s first way
  */
-export function measureRigBoard(sheet: Sheet, { seed, fault, noiseDb }: RigBoard): MeasuredCurve {
-  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined);
+export function measureRigBoard(
+  sheet: Sheet,
+  { seed, fault, noiseDb, meter }: RigBoard,
+): MeasuredCurve {
+  const { circuit: bare, probe, rules, fixed } = boardCircuit(sheet, undefined);
+  const circuit = meter ? withMeter(bare, probe, meter) : bare;
   const { fromHz, toHz } = sheet.view;
   return measureBoard({
     circuit,
@@ -30,8 +37,8 @@ export function measureRigBoard(sheet: Sheet, { seed, fault, noiseDb }: RigBoard
     frequenciesHz: Array.from(spaced(fromHz, toHz, POINTS)),
     seed,
     rules,
-    faults: fault.trim() === '' ? [] : [readFault(fault, circuit)],
+    faults: fault.trim() === '' ? [] : [readFault(fault, bare)],
     noiseDb,
-    fixed,
+    fixed: new Set([...fixed, ...METER_PARTS]),
   }).take;
 }

@@ -1,6 +1,7 @@
 import { compareTake as compare, type Comparison } from '@/core/bench/compare';
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { StockEntry } from '@/core/library/stock';
+import type { Take } from '@/core/library/take';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Job } from './job';
@@ -8,7 +9,7 @@ import type { Job } from './job';
 export interface TakeOfBoard {
   sheet: Sheet;
   board: SheetBoard;
-  take: MeasuredCurve;
+  take: MeasuredCurve & Pick<Take, 'meter'>;
   drawer: readonly StockEntry[];
 }
 

@@ -22,6 +22,14 @@ const takeSchema = z.strictObject({
   /** By how much it leads, degrees, where that was measured. */
   phaseDegrees: listOf(between(-1e6, 1e6)).optional(),
   note: z.string().max(2000, 'must be at most 2000 characters long').default(''),
+  /** What was connected in order to measure it, where the circuit feels that. */
+  meter: z
+    .strictObject({
+      name: z.string().max(120, 'must be at most 120 characters long'),
+      ohms: within('ohms'),
+      farads: within('farads'),
+    })
+    .optional(),
 });
 
 /** A measurement of a board. */

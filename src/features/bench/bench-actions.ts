@@ -8,6 +8,9 @@ import { putTake } from '@/store/takes';
 
 type Board = SheetDesign['boards'][number];
 
+/** What was measured, and with what. */
+export type BroughtTake = MeasuredCurve & Pick<Take, 'meter'>;
+
 /** A board more; returns its id. */
 export function addBoard(): string {
   let id = '';
@@ -41,7 +44,7 @@ export function changeBoard(
 export async function addTake(
   board: string | undefined,
   name: string,
-  curve: MeasuredCurve,
+  curve: BroughtTake,
   note = '',
 ): Promise<{ board: string; take: string }> {
   const take: Take = {

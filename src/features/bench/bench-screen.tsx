@@ -3,7 +3,6 @@
 import { Button, Input } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { nameOfValue, placeOfPart, valueKey } from '@/core/bench/board-circuit';
-import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Sheet } from '@/core/sheet/schema';
 import { formatQuantity } from '@/core/quantity/format';
 import { useOpenLibrary, followOpenLibrary, useSolvedSheet } from '@/store/open-library';
@@ -16,7 +15,7 @@ import { Unopened } from '../sheet/unopened';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
-import { addBoard, addTake, changeBoard, removeTake } from './bench-actions';
+import { addBoard, addTake, changeBoard, removeTake, type BroughtTake } from './bench-actions';
 import { BringTake } from './bring-take';
 import { ComparePicture, PredictionPicture } from './compare-picture';
 import { RigButton } from './rig-form';
@@ -84,9 +83,9 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   const take = ofBoard.find((t) => t.id === takeId) ?? ofBoard.at(-1);
   const { comparison, problem } = useComparison(sheet, board, take);
   const spread = useSpreads((s) => (s.stale ? null : s.spread));
-  const taken = (name: string, curve: MeasuredCurve) =>
+  const taken = (name: string, brought: BroughtTake) =>
     void attemptStored('The take was not kept', async () => {
-      const added = await addTake(board?.id, name, curve);
+      const added = await addTake(board?.id, name, brought);
       setBoardId(added.board);
       setTakeId(added.take);
       setChosen(0);

@@ -1,13 +1,16 @@
 import { Button, Input, Modal, Upload } from 'antd';
 import { useState } from 'react';
+import type { Meter } from '@/core/bench/meters';
 import { ReedError, messageOf } from '@/core/errors';
 import { readTakeTable, type MeasuredCurve } from '@/core/library/take-table';
+import type { BroughtTake } from './bench-actions';
+import { MeterChoice } from './meter-choice';
 import styles from './bench.module.css';
 
 const MOST_BYTES = 8e6;
 
 interface BringTakeProps {
-  onTake: (name: string, curve: MeasuredCurve) => void;
+  onTake: (name: string, take: BroughtTake) => void;
 }
 
 /** Brings a take in from a table, or from what is typed: spot readings, one a line. */
@@ -32,6 +35,7 @@ export function BringTake({ onTake }: BringTakeProps) {
 function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void }) {
   const [name, setName] = useState('');
   const [text, setText] = useState('');
+  const [meter, setMeter] = useState<Meter | undefined>(undefined);
   const [problem, setProblem] = useState<string | null>(null);
   const read = (from: string): MeasuredCurve | null => {
     try {
@@ -62,7 +66,11 @@ function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void 
       onCancel={onClose}
       onOk={() => {
         const curve = read(text);
-        if (curve) onTake(name.trim() === '' ? 'take' : name.trim(), curve);
+        if (curve)
+          onTake(name.trim() === '' ? 'take' : name.trim(), {
+            ...curve,
+            ...(meter ? { meter } : {}),
+          });
       }}
     >
       <p>
@@ -87,6 +95,10 @@ function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void 
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
         />
+        <label>
+          Measured with
+          <MeterChoice meter={meter} onMeter={setMeter} />
+        </label>
         <Input.TextArea
           aria-label="Readings"
           className={styles.readings}

@@ -85,6 +85,7 @@ export function ComparePicture({
           <LayerKey kind="dots" look="take" /> {take.name}, level shifted by {shiftDb <= 0 && '+'}
           {formatFixed(-shiftDb, 2, mark)} dB
         </span>
+        {take.meter && <span>{take.meter.name}: in the prediction</span>}
       </p>
       <div className={styles.above}>
         <LensChart

@@ -2,15 +2,16 @@ import { Button, Input, InputNumber } from 'antd';
 import { useState } from 'react';
 import type { RigBoard } from '@/core/bench/rig-board';
 import { messageOf } from '@/core/errors';
-import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Sheet } from '@/core/sheet/schema';
 import { engine } from '@/workers/engine';
 import { FormPopover } from '../shell/form-popover';
+import type { BroughtTake } from './bench-actions';
+import { MeterChoice } from './meter-choice';
 import styles from './bench.module.css';
 
 interface RigProps {
   sheet: Sheet;
-  onTake: (name: string, curve: MeasuredCurve) => void;
+  onTake: (name: string, take: BroughtTake) => void;
 }
 
 /** Measures a simulated board: everything can be tried with no hardware. */
@@ -23,9 +24,9 @@ export function RigButton({ sheet, onTake }: RigProps) {
       content={
         <RigForm
           sheet={sheet}
-          onTake={(name, curve) => {
+          onTake={(name, take) => {
             setOpen(false);
-            onTake(name, curve);
+            onTake(name, take);
           }}
         />
       }
@@ -46,7 +47,8 @@ function RigForm({ sheet, onTake }: RigProps) {
     setProblem(null);
     try {
       const curve = await engine().run('rigTake', { sheet, board });
-      onTake(`rig, board ${board.seed}`, curve);
+      const { meter } = board;
+      onTake(`rig, board ${board.seed}`, { ...curve, ...(meter ? { meter } : {}) });
     } catch (error) {
       setProblem(messageOf(error));
     } finally {
@@ -95,6 +97,10 @@ function RigForm({ sheet, onTake }: RigProps) {
           value={board.noiseDb}
           onChange={(noiseDb) => change({ noiseDb: noiseDb ?? 0.1 })}
         />
+      </label>
+      <label>
+        Measured with
+        <MeterChoice meter={board.meter} onMeter={(meter) => change({ meter })} />
       </label>
       <p className={styles.small}>
         Also C2=47n, R1=R2 (swapped), C2=missing, R3=shorted, A1=100k (its bandwidth).

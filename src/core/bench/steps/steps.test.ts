@@ -5,7 +5,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
 import { buildSteps } from './build-steps';
 import { deadResistance } from './dead-checks';
-import { METERS, whatMetersDo } from './meters';
+import { METERS, whatMetersDo } from '../meters';
 import { restChecks } from './rest-checks';
 import type { BenchStep } from './step';
 

@@ -7,7 +7,7 @@ import { spaced } from '@/core/response/landmarks';
 import type { Pause } from '@/core/lenses/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import type { BoardCircuit } from '../board-circuit';
-import { whatMetersDo } from './meters';
+import { whatMetersDo } from '../meters';
 import type { BenchStep } from './step';
 
 /** A source stays so far below what clips. */

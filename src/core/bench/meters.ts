@@ -1,20 +1,16 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import type { Take } from '@/core/library/take';
 import type { Circuit } from '@/core/circuit/schema';
 import { levelsDb } from '@/core/response/response';
 
 /** What is connected to a net in order to measure it. */
-export interface Meter {
-  id: string;
-  name: string;
-  ohms: number;
-  farads: number;
-}
+export type Meter = NonNullable<Take['meter']>;
 
 /** What people have on their benches, leads included. */
 export const METERS: readonly Meter[] = [
-  { id: 'divider', name: '10 MΩ divider probe', ohms: 10e6, farads: 15e-12 },
-  { id: 'direct', name: '1 MΩ input and a metre of cable', ohms: 1e6, farads: 130e-12 },
-  { id: 'sound-card', name: 'sound card’s input', ohms: 20e3, farads: 180e-12 },
+  { name: '10 MΩ divider probe', ohms: 10e6, farads: 15e-12 },
+  { name: '1 MΩ input and a metre of cable', ohms: 1e6, farads: 130e-12 },
+  { name: 'sound card’s input', ohms: 20e3, farads: 180e-12 },
 ];
 
 /** The circuit with a meter at a net. */
