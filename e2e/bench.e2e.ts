@@ -1,5 +1,5 @@
 import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
-import { freshBench } from './support/browser';
+import { freshBench, typeOver } from './support/browser';
 
 const bench = freshBench();
 
@@ -20,12 +20,24 @@ test('a simulated board is swept, its culprit named, and taken as measured; it i
   await page.keyboard.press('Control+z');
   await first.filter({ hasText: /^C2, / }).waitFor();
 
+  // Steps are ticked, and what is read outside its limits is marked.
+  const steps = page.getByRole('list', { name: 'Steps' });
+  await steps.getByRole('checkbox', { name: 'Resistors' }).check();
+  await typeOver(
+    page,
+    steps.getByRole('button', { name: /^Read at At rest: output of A1/ }),
+    '1.5',
+  );
+  await steps.getByText(/outside/).waitFor();
+
   // Stored as it was done: the take with its board.
   await page.getByLabel('Notes on Board 1').fill('C2 from the old bag');
   await page.waitForTimeout(400);
   await page.reload();
   await first.filter({ hasText: /^C2, / }).waitFor();
   expect(await page.getByLabel('Notes on Board 1').inputValue()).toBe('C2 from the old bag');
+  await steps.getByText(/outside/).waitFor();
+  expect(await steps.getByRole('checkbox', { name: 'Resistors' }).isChecked()).toBe(true);
 });
 
 test('spot readings are typed; a line that cannot be is named and nothing is taken', async () => {

@@ -101,7 +101,10 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   return (
     <div className={styles.screen}>
       <header className={styles.header}>
-        <h1>{sheet.title}</h1>
+        <h1>
+          {sheet.title}
+          {board && <span className={styles.printed}>, {board.name}</span>}
+        </h1>
         <nav className={styles.boards} aria-label="Boards">
           {sheet.boards.map((b) => (
             <button

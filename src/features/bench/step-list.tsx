@@ -2,7 +2,8 @@ import { Checkbox } from 'antd';
 import { useState } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { BenchStep, Expected } from '@/core/bench/steps/step';
-import { formatQuantity } from '@/core/quantity/format';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import { QUANTITIES, type QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
@@ -68,11 +69,7 @@ export function StepList({ steps, board }: StepListProps) {
                   expect {expectWords(expects, mark)}, read{' '}
                   <EditableQuantity
                     label={`Read at ${title}`}
-                    shown={
-                      value === undefined
-                        ? '…'
-                        : formatQuantity(value, expects.quantity, { digits: 4, unit: true, mark })
-                    }
+                    shown={value === undefined ? '…' : printed(value, expects.quantity, mark)}
                     value={value ?? 0}
                     kind={expects.quantity}
                     mark={mark}
@@ -99,8 +96,16 @@ const isWithin = (value: number, { least, most }: Expected): boolean =>
 
 /** “9.8 kΩ to 10.2 kΩ”, “over 20 MΩ”, “within ±8 mV”. */
 export function expectWords({ quantity, least, most }: Expected, mark: DecimalMark): string {
-  const print = (value: number) => formatQuantity(value, quantity, { digits: 3, unit: true, mark });
+  const print = (value: number) => printed(value, quantity, mark);
   if (most === Infinity) return `over ${print(least)}`;
   if (Math.abs(least + most) < 1e-3 * (most - least)) return `within ±${print(most)}`;
   return `${print(least)} to ${print(most)}`;
+}
+
+/** Levels and angles have as many places after the mark as a meter shows; other quantities three digits. */
+function printed(value: number, quantity: QuantityKind, mark: DecimalMark): string {
+  const { symbol, prefixed } = QUANTITIES[quantity];
+  return prefixed
+    ? formatQuantity(value, quantity, { digits: 3, unit: true, mark })
+    : `${formatFixed(value, 2, mark)}${symbol === '°' ? '' : '\u00a0'}${symbol}`;
 }

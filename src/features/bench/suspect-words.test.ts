@@ -1,6 +1,7 @@
 import type { Findings } from '@/core/suspects/suspects';
 import type { Suspect } from '@/core/suspects/rank';
 import { mistakeWords, nextWords, offWords, suspectName, valueWords } from './suspect-words';
+import { expectWords } from './step-list';
 import { verdictOf } from './suspect-list';
 
 const plain = (text: string) => text.replace(/[\u00a0\u202f]/g, ' ');
@@ -78,6 +79,14 @@ test('the next measurement says what each possibility reads', () => {
       ),
     ),
   ).toMatch(/at s1 at 2.?6 ?k.*−1.2 dB with nothing wrong, 0.6 dB with C1\.$/);
+});
+
+test('what a step expects', () => {
+  const words = (least: number, most: number, quantity: 'ohms' | 'volts' | 'decibels') =>
+    plain(expectWords({ quantity, least, most }, 'point'));
+  expect(words(20e6, Infinity, 'ohms')).toBe('over 20 MΩ');
+  expect(words(-0.0032, 0.0032, 'volts')).toBe('within ±3.2 mV');
+  expect(words(0.0000392, 0.365, 'decibels')).toBe('0.00 dB to 0.36 dB');
 });
 
 test('the verdict in a sentence', () => {
