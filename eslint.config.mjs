@@ -41,6 +41,7 @@ const layers = [
   'spread',
   'solve',
   'mistakes',
+  'sweep',
   'rig',
   'suspects',
   'synth',

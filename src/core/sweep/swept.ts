@@ -1,0 +1,169 @@
+import type { ComplexTrace } from '@/core/analysis/ac/complex';
+import { ReedError } from '@/core/errors';
+import type { MeasuredCurve } from '@/core/library/take-table';
+import { levelDb, phaseDegrees } from '@/core/response/response';
+import { growthSeconds, type SweepPlan } from './exponential-sweep';
+import { deconvolved, spectrumOf, type Impulse } from './impulse';
+
+/** What came back of a sweep. */
+export interface Recording {
+  /** Full scale is 1. */
+  samples: Float64Array;
+  rate: number;
+}
+
+export interface SweptRequest {
+  plan: SweepPlan;
+  /** What was sent out, full scale 1. */
+  played: Float64Array;
+  /** What came back through the board, once or several times. */
+  recordings: readonly Recording[];
+  /** What came back with a wire in the board’s place; without it converters count as perfect. */
+  loopBack?: Recording;
+  frequenciesHz: Float64Array;
+  /** Orders of harmonics that are told apart. */
+  orders?: readonly number[];
+}
+
+export interface Swept extends MeasuredCurve {
+  /** From playing to coming back, seconds. */
+  latencySeconds: number;
+  /** The highest point of what came back, as a part of full scale. */
+  peak: number;
+  /** By order: the level of that harmonic against the level at its fundamental, dB; NaN where it cannot be heard. */
+  harmonics: { order: number; levelDb: Float64Array }[];
+}
+
+/** Samples at full scale in a row are a clipped top. */
+const CLIPPED = 0.999;
+const CLIPPED_IN_A_ROW = 3;
+/** What is quieter than this is no recording of anything. */
+const SILENT = 1e-5;
+/** A response is looked at for so long after it begins, at most. */
+const LONGEST_SECONDS = 1.2;
+/** And from a little before. */
+const AHEAD_SECONDS = 0.004;
+
+/**
+ * The response of a board from recordings of a sweep through it.
+ *
+ * @throws ReedError `range` for recordings that are clipped, silent, of another rate or too short
+ */
+export function swept(request: SweptRequest): Swept {
+  const { plan, played, recordings, loopBack, frequenciesHz, orders = [] } = request;
+  if (recordings.length === 0)
+    throw new ReedError('range', 'Nothing was recorded: sweep once at least.');
+  for (const one of [...recordings, ...(loopBack ? [loopBack] : [])])
+    checkRecording(one, plan, played);
+  const impulse = deconvolved(averaged(recordings), played, plan.rate);
+  const reference = loopBack && deconvolved(loopBack.samples, played, plan.rate);
+  const latencySeconds = arrivalOf(reference ?? impulse);
+  const growth = growthSeconds(plan);
+  // The second harmonic comes ahead by this: nothing of the linear part reaches so far.
+  const room = growth * Math.LN2;
+  const window = {
+    fromSeconds: latencySeconds - Math.min(AHEAD_SECONDS, room / 2),
+    toSeconds: latencySeconds + Math.min(LONGEST_SECONDS, played.length / plan.rate / 2),
+  };
+  const own = spectrumOf(impulse, window, latencySeconds, frequenciesHz);
+  const wire = reference && spectrumOf(reference, window, latencySeconds, frequenciesHz);
+  const linear = wire ? divided(own, wire) : own;
+  return {
+    frequenciesHz: Array.from(frequenciesHz),
+    levelDb: Array.from(linear.re, (re, k) => levelDb(re, linear.im[k])),
+    phaseDegrees: Array.from(linear.re, (re, k) => phaseDegrees(re, linear.im[k])),
+    latencySeconds,
+    peak: Math.max(...recordings.map(({ samples }) => peakOf(samples))),
+    harmonics: orders.map((order) => ({
+      order,
+      levelDb: harmonicOf(order, impulse, own, { growth, latencySeconds, frequenciesHz, plan }),
+    })),
+  };
+}
+
+function harmonicOf(
+  order: number,
+  impulse: Impulse,
+  linear: ComplexTrace,
+  {
+    growth,
+    latencySeconds,
+    frequenciesHz,
+    plan,
+  }: { growth: number; latencySeconds: number; frequenciesHz: Float64Array; plan: SweepPlan },
+): Float64Array {
+  const zero = latencySeconds - growth * Math.log(order);
+  // Up to where the next order begins, either way.
+  const ahead = growth * Math.log((order + 1) / order);
+  const behind = growth * Math.log(order / (order - 1));
+  const window = { fromSeconds: zero - ahead / 2, toSeconds: zero + behind / 2 };
+  const { re, im } = spectrumOf(
+    impulse,
+    window,
+    zero,
+    frequenciesHz.map((hz) => order * hz),
+  );
+  return re.map((v, k) => {
+    const hz = frequenciesHz[k];
+    if (order * hz > plan.toHz || hz < plan.fromHz) return NaN;
+    return levelDb(v, im[k]) - levelDb(linear.re[k], linear.im[k]);
+  });
+}
+
+function checkRecording({ samples, rate }: Recording, plan: SweepPlan, played: Float64Array): void {
+  if (rate !== plan.rate)
+    throw new ReedError(
+      'range',
+      `The recording has ${rate} samples a second and the sweep was played at ${plan.rate}: record at the rate that is played.`,
+    );
+  if (samples.length < played.length)
+    throw new ReedError(
+      'range',
+      `The recording lasts ${(samples.length / rate).toFixed(2)} s and the sweep ${(played.length / rate).toFixed(2)} s: record it to its end.`,
+    );
+  if (samples.some((v) => !Number.isFinite(v)))
+    throw new ReedError('range', 'The recording has samples that are no numbers.');
+  const peak = peakOf(samples);
+  if (peak < SILENT)
+    throw new ReedError(
+      'range',
+      'Nothing came back: see that the output of the board leads to the input, and that it is not muted.',
+    );
+  let row = 0;
+  for (const v of samples) {
+    row = Math.abs(v) >= CLIPPED * Math.max(1, peak) ? row + 1 : 0;
+    if (row >= CLIPPED_IN_A_ROW)
+      throw new ReedError('range', 'The recording is clipped: turn the source or the input down.');
+  }
+}
+
+const peakOf = (samples: Float64Array): number =>
+  samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+
+/** What several recordings of one sweep have in common. */
+function averaged(recordings: readonly Recording[]): Float64Array {
+  const length = Math.min(...recordings.map((r) => r.samples.length));
+  const sum = new Float64Array(length);
+  for (const { samples } of recordings)
+    for (let n = 0; n < length; n++) sum[n] += samples[n] / recordings.length;
+  return sum;
+}
+
+/** Where an impulse response begins: half a sample either way at its highest point. */
+function arrivalOf({ samples, rate }: Impulse): number {
+  let highest = 0;
+  // What arrives comes after it was played: the other half of the circle is of harmonics.
+  const half = samples.length / 2;
+  for (let n = 1; n < half; n++) if (Math.abs(samples[n]) > Math.abs(samples[highest])) highest = n;
+  return highest / rate;
+}
+
+function divided(a: ComplexTrace, b: ComplexTrace): ComplexTrace {
+  const [re, im] = [a.re.slice(), a.im.slice()];
+  for (let k = 0; k < re.length; k++) {
+    const size = b.re[k] ** 2 + b.im[k] ** 2;
+    re[k] = (a.re[k] * b.re[k] + a.im[k] * b.im[k]) / size;
+    im[k] = (a.im[k] * b.re[k] - a.re[k] * b.im[k]) / size;
+  }
+  return { re, im };
+}
