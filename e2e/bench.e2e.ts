@@ -15,6 +15,14 @@ test('a simulated board is swept, its culprit named, and taken as measured; it i
   await page.getByRole('group', { name: 'Take less prediction over frequency' }).waitFor();
   expect(await seriousInBoth(page)).toEqual(NOTHING_SERIOUS);
 
+  // The readings of this board stand beside what tolerances allow, and the odd ones are marked.
+  const readings = page.getByRole('table', { name: 'Readings of all boards' });
+  await readings.getByRole('columnheader', { name: 'Board 1' }).waitFor();
+  await readings
+    .getByRole('row', { name: /^Upper edge/ })
+    .getByLabel('outside')
+    .waitFor();
+
   await page.getByRole('button', { name: /as measured$/ }).click();
   await page.getByText(/^Nothing is wrong/).waitFor();
   await page.keyboard.press('Control+z');

@@ -1,12 +1,19 @@
+import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { quantityOfMeasure, ResponseReader, valueOrNaN } from '@/core/response/readings';
+import { responseOf } from '@/core/response/response';
+import { contextOf } from '@/core/sheet/layers';
+import { USUAL_DEVIATIONS } from '@/core/sheet/usual-deviations';
 import { withValue } from '@/core/sheet/stage';
 import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
 import { boardCircuit, nameOfValue, placeOfPart, valueKey, type SheetBoard } from './board-circuit';
 import { compareTake } from './compare';
 import { METERS } from './meters';
+import { readBoards, readTake } from './take-readings';
 import { measureRigBoard } from './rig-board';
 
 const SHEET = newSheet();
+const EXACT = { ...USUAL_DEVIATIONS, resistor: 0, capacitor: 0, inductor: 0, opAmp: 0 };
 const [FIRST, SECOND] = SHEET.ways[0].stages;
 const board = (values: SheetBoard['values'] = {}): SheetBoard => ({
   id: 'b1',
@@ -69,6 +76,42 @@ describe('a take held against its board', () => {
     const key = valueKey(SHEET.ways[0].id, place.stage, place.part);
     const again = compareTake(SHEET, board({ [key]: found.values[0][0].seems! }), take);
     expect(again.findings.ordinary.enough).toBe(true);
+  });
+});
+
+describe('readings of boards', () => {
+  test('of a take without noise are those of its circuit, whatever the level', () => {
+    const sound = measureRigBoard(
+      { ...SHEET, parts: { ...SHEET.parts, deviations: EXACT } },
+      { seed: 1, fault: '', noiseDb: 0 },
+    );
+    const [{ values, gainDb }] = readBoards(SHEET, [{ board: board(), take: sound }]);
+    const { circuit, probe } = boardCircuit(SHEET, undefined);
+    const reader = new ResponseReader(responseOf(new AcAnalysis(circuit), probe), {
+      span: SHEET.view,
+      context: contextOf(SHEET)!,
+    });
+    expect(values.length).toBeGreaterThan(1);
+    SHEET.readings.forEach(({ measure }, i) => {
+      const exact = valueOrNaN(reader, measure);
+      if (values[i] === null || !Number.isFinite(exact)) return;
+      const room = quantityOfMeasure(measure) === 'hertz' ? 1e-4 * exact : 0.01;
+      expect(Math.abs(values[i] - exact)).toBeLessThan(room);
+    });
+    expect(values.some((v) => v !== null)).toBe(true);
+    expect(Math.abs(gainDb)).toBeLessThanOrEqual(3.01);
+  });
+
+  test('beyond a take there is nothing to be read', () => {
+    const flat = (hz: Float64Array) => ({ re: hz.map(() => 1), im: hz.map(() => 0) });
+    const hertz = { measure: 'level', atHz: 50_000 } as const;
+    const sheet: Sheet = { ...SHEET, readings: [{ id: 'far', measure: hertz }] };
+    const take = { frequenciesHz: [100, 1000, 5000], levelDb: [0, 0, -10] };
+    expect(readTake(sheet, take, 0, flat)).toEqual([null]);
+    const near = { measure: 'level', atHz: 100 } as const;
+    expect(
+      readTake({ ...sheet, readings: [{ id: 'near', measure: near }] }, take, -1, flat),
+    ).toEqual([expect.closeTo(1, 9)]);
   });
 });
 

@@ -7,6 +7,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
 import { rigTake } from './rig-take';
 import { solvePart } from './solve-part';
@@ -32,6 +33,7 @@ export const JOBS = {
   spread,
   matching,
   partsList,
+  readBoards,
   renderProgram,
   rigTake,
   solvePart,

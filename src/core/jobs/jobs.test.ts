@@ -16,6 +16,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
 import { rigTake } from './rig-take';
 import { solvePart } from './solve-part';
@@ -63,6 +64,7 @@ test('the table holds every job under its own name', () => {
     spread,
     matching,
     partsList,
+    readBoards,
     renderProgram,
     rigTake,
     solvePart,

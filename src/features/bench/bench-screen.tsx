@@ -16,6 +16,7 @@ import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
 import { addBoard, addTake, changeBoard, removeTake, type BroughtTake } from './bench-actions';
+import { BoardReadings } from './board-readings';
 import { BringTake } from './bring-take';
 import { ComparePicture, PredictionPicture } from './compare-picture';
 import { RigButton } from './rig-form';
@@ -81,7 +82,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
     [board, takes],
   );
   const take = ofBoard.find((t) => t.id === takeId) ?? ofBoard.at(-1);
-  const { comparison, problem } = useComparison(sheet, board, take);
+  const { result: comparison, problem } = useComparison(sheet, board, take);
   const spread = useSpreads((s) => (s.stale ? null : s.spread));
   const taken = (name: string, brought: BroughtTake) =>
     void attemptStored('The take was not kept', async () => {
@@ -213,6 +214,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
               {problem}
             </p>
           )}
+          <BoardReadings sheet={sheet} takes={takes} current={board?.id} />
         </section>
         <aside className={styles.right} aria-label="Suspects and what to do">
           <h2>Suspects</h2>
@@ -236,7 +238,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
 
 /** How the board is built and tried, and how far that is. */
 function Building({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][number] | undefined }) {
-  const { steps, problem } = useSteps(sheet, board);
+  const { result: steps, problem } = useSteps(sheet, board);
   const done = (steps ?? []).filter((s) => board?.done?.includes(s.id)).length;
   return (
     <>

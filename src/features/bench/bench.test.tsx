@@ -55,6 +55,11 @@ test('a simulated board is swept, its culprit named, and taken as measured', asy
   expect(first.textContent).toMatch(/^C3, /);
   expect(present().boards).toHaveLength(1);
   expect(present().boards[0].takes).toHaveLength(1);
+  const table = await screen.findByRole('table', { name: 'Readings of all boards' });
+  within(table).getByRole('columnheader', { name: 'Board 1' });
+  expect(within(table).getByRole('row', { name: /^Level at 1/ }).textContent).toMatch(
+    /Level at 1.*\d/,
+  );
   await user.click(screen.getByRole('button', { name: /as measured$/ }));
   expect(Object.keys(present().boards[0].values)).toHaveLength(1);
   await screen.findByText(/^Nothing is wrong/, {}, { timeout: 10_000 });

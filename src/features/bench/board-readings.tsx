@@ -1,0 +1,109 @@
+import { useMemo } from 'react';
+import type { Take } from '@/core/library/take';
+import { formatFixed, formatQuantity } from '@/core/quantity/format';
+import { QUANTITIES, type QuantityKind } from '@/core/quantity/kinds';
+import type { DecimalMark } from '@/core/quantity/parse';
+import { quantityOfMeasure } from '@/core/response/readings';
+import type { ReadingSpread } from '@/core/spread/spread';
+import type { Sheet } from '@/core/sheet/schema';
+import { readingName } from '@/core/sheet/words';
+import { useOpenLibrary } from '@/store/open-library';
+import { usePreferences } from '@/store/preferences';
+import { useSpreads } from '../sheet/spreads';
+import { useJob } from './use-job';
+import styles from './bench.module.css';
+
+interface BoardReadingsProps {
+  sheet: Sheet;
+  takes: readonly Take[];
+  /** The board that is looked at. */
+  current: string | undefined;
+}
+
+/** The readings of all boards side by side, against what tolerances allow: which one is odd. */
+export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
+  const mark = usePreferences((p) => p.mark);
+  const drawer = useOpenLibrary((s) => s.library.drawer);
+  const { spread, readings } = useSpreads();
+  const { ways, parts, source, controls, boards } = sheet;
+  // The latest of each, named by what bears on it: notes and ticks do not.
+  const latest = boards.map((board) => ({
+    board,
+    take: board.takes.map((id) => takes.find((t) => t.id === id)).findLast((t) => t !== undefined),
+  }));
+  const key = latest
+    .map(({ board, take }) => `${board.id} ${take?.id} ${JSON.stringify(board.values)}`)
+    .join(';');
+  const input = useMemo(
+    () => ({
+      sheet,
+      drawer,
+      boards: latest.flatMap(({ board, take }) => (take ? [{ board, take }] : [])),
+    }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [ways, parts, source, controls, sheet.readings, drawer, key],
+  );
+  const { result } = useJob('readBoards', input.boards.length > 0 ? input : null);
+  if (!result || sheet.readings.length === 0) return null;
+  const stages = ways[0].stages.map((s) => s.id);
+  return (
+    <table className={styles.readingsTable} aria-label="Readings of all boards">
+      <thead>
+        <tr>
+          <th scope="col">Reading</th>
+          <th scope="col">expected</th>
+          {result.map(({ board }) => (
+            <th scope="col" key={board} aria-current={board === current ? 'true' : undefined}>
+              {boards.find((b) => b.id === board)?.name ?? board}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {sheet.readings.map((reading, r) => {
+          const quantity = quantityOfMeasure(reading.measure);
+          const limits = spread?.readings[readings.indexOf(reading.id)] ?? null;
+          return (
+            <tr key={reading.id}>
+              <th scope="row">{readingName(reading, mark, stages)}</th>
+              <td>{limits ? limitWords(limits, quantity, mark) : '…'}</td>
+              {result.map(({ board, values }) => (
+                <Cell key={board} value={values[r]} limits={limits} quantity={quantity} />
+              ))}
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Cell({
+  value,
+  limits,
+  quantity,
+}: {
+  value: number | null;
+  limits: ReadingSpread | null;
+  quantity: QuantityKind;
+}) {
+  const mark = usePreferences((p) => p.mark);
+  if (value === null) return <td className={styles.soft}>–</td>;
+  const isOdd = limits !== null && (value < limits.p1 || value > limits.p99);
+  return (
+    <td className={isOdd ? styles.off : undefined}>
+      {printedReading(value, quantity, mark)}
+      {isOdd && <span aria-label="outside"> ✗</span>}
+    </td>
+  );
+}
+
+const limitWords = ({ p1, p99 }: ReadingSpread, quantity: QuantityKind, mark: DecimalMark) =>
+  `${printedReading(p1, quantity, mark)} to ${printedReading(p99, quantity, mark)}`;
+
+/** As a meter shows it: levels and angles to a hundredth, frequencies to three digits. */
+function printedReading(value: number, quantity: QuantityKind, mark: DecimalMark): string {
+  return QUANTITIES[quantity].prefixed
+    ? formatQuantity(value, quantity, { digits: 3, unit: true, mark })
+    : formatFixed(value, 2, mark);
+}
