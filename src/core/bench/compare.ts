@@ -1,4 +1,5 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
+import { deviceOf } from '@/core/circuit/devices';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
 import type { Take } from '@/core/library/take';
@@ -21,6 +22,8 @@ export interface Comparison {
   findings: Findings;
   /** By suspect: what it makes of the difference. */
   explainedDb: Float64Array[];
+  /** Of every net, the parts that meet there: what it is called by where it has no name of its own. */
+  meeting: Record<string, string[]>;
   /** By suspect and part: the value that it should have and seems to have. */
   values: { id: string; should: number | null; seems: number | null }[][];
 }
@@ -58,6 +61,7 @@ export function compareTake(
       const shift = middle - mean(changed);
       return changed.map((db) => db + shift);
     }),
+    meeting: meetingIn(bare, ends),
     values: findings.ranking.map(({ parts }) =>
       parts.map(({ id, factor }) => {
         const part = circuit.parts.find((p) => p.id === id);
@@ -78,4 +82,15 @@ function withSuspect(circuit: Circuit, { parts }: Suspect): Circuit {
       ? withPart(all, withPartValue(part, valueOfPart(part) * factor))
       : all;
   }, circuit);
+}
+
+/** By net, the parts of the board that are joined to it. */
+function meetingIn(circuit: Circuit, fixed: ReadonlySet<string>): Record<string, string[]> {
+  const meeting: Record<string, string[]> = {};
+  for (const part of circuit.parts) {
+    if (fixed.has(part.id)) continue;
+    for (const net of new Set(Object.values(deviceOf(part.kind).terminals(part))))
+      (meeting[net] ??= []).push(part.id);
+  }
+  return meeting;
 }

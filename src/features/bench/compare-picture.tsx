@@ -69,7 +69,10 @@ export function ComparePicture({
     () => levelAxis([predictedDb, take.levelDb.map((db) => db - shiftDb)]),
     [predictedDb, take, shiftDb],
   );
-  const differences = useMemo(() => differenceAxis([differenceDb]), [differenceDb]);
+  const differences = useMemo(() => {
+    const explained = explainedDb[chosen] as Float64Array | undefined;
+    return differenceAxis(explained ? [differenceDb, explained] : [differenceDb]);
+  }, [differenceDb, explainedDb, chosen]);
   return (
     <>
       <p className={styles.keys}>

@@ -75,7 +75,7 @@ export function SuspectList({ comparison, chosen, onChoose, onMeasured }: Suspec
       {next && (
         <>
           <h3>To be sure</h3>
-          <p>{nextWords(next, mark)}</p>
+          <p>{nextWords(next, comparison.meeting, mark)}</p>
         </>
       )}
       <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />

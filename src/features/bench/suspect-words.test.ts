@@ -58,10 +58,11 @@ test('the next measurement says what each possibility reads', () => {
             { parts: ['R1'], ohms: 13_600 },
           ],
         },
+        {},
         'point',
       ),
     ),
-  ).toMatch(/from in to out: 10\.?0? ?k.* with C1, 13.*6.* with R1\.$/);
+  ).toMatch(/from the input to the output: 10\.?0? ?k.* with C1, 13.*6.* with R1\.$/);
   expect(
     plain(
       nextWords(
@@ -75,10 +76,13 @@ test('the next measurement says what each possibility reads', () => {
           ],
           apartDb: 1.8,
         },
+        { s1: ['R1', 'R2', 'C1'] },
         'point',
       ),
     ),
-  ).toMatch(/at s1 at 2.?6 ?k.*−1.2 dB with nothing wrong, 0.6 dB with C1\.$/);
+  ).toMatch(
+    /level where R1, R2 and C1 meet, at 2.?6 ?k.*−1.2 dB with nothing wrong, 0.6 dB with C1\.$/,
+  );
 });
 
 test('what a step expects', () => {

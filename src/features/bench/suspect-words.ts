@@ -6,6 +6,9 @@ import type { NextStep } from '@/core/suspects/next-step';
 import type { Culprit, Suspect } from '@/core/suspects/rank';
 import type { Mistake } from '@/core/suspects/suspects';
 
+const listed = (parts: readonly string[]): string =>
+  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+
 /** “31 % high”, or how many times where it is far off. */
 export function offWords(factor: number, mark: DecimalMark): string {
   if (factor >= 2) return `${formatQuantity(factor, 'ratio', { digits: 3, mark })} times`;
@@ -76,27 +79,44 @@ export function mistakeWords(
   return `${words}: about ${formatQuantity(value.value, quantity, { digits: 2, unit: true, mark })}`;
 }
 
-const listed = (parts: readonly string[]): string =>
-  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
-
 const whose = (parts: readonly string[]): string =>
   parts.length === 0 ? 'nothing wrong' : listed(parts);
 
+/** Nets that people know by name. */
+const KNOWN: Readonly<Record<string, string>> = {
+  in: 'the input',
+  out: 'the output',
+  '0': 'common',
+};
+
+/** “the output”, or “where R1, R2 and C1 meet”. */
+export const placeWords = (net: string, meeting: Comparison['meeting']): string =>
+  KNOWN[net] ?? (net in meeting ? `where ${listed(meeting[net])} meet` : net);
+
+const atPlace = (net: string, meeting: Comparison['meeting']): string => {
+  const words = placeWords(net, meeting);
+  return words.startsWith('where') ? words : `at ${words}`;
+};
+
 /** What to measure next, and what each possibility says. */
-export function nextWords(next: NextStep, mark: DecimalMark): string {
+export function nextWords(
+  next: NextStep,
+  meeting: Comparison['meeting'],
+  mark: DecimalMark,
+): string {
   switch (next.kind) {
     case 'level': {
       const says = next.expected.map(
         ({ parts, db }) => `${formatFixed(db, 1, mark)} dB with ${whose(parts)}`,
       );
-      return `Measure the level at ${next.net} at ${formatQuantity(next.hz, 'hertz', { digits: 2, unit: true, mark })}, the source as it was: ${says.join(', ')}.`;
+      return `Measure the level ${atPlace(next.net, meeting)}, at ${formatQuantity(next.hz, 'hertz', { digits: 2, unit: true, mark })}, the source as it was: ${says.join(', ')}.`;
     }
     case 'resistance': {
       const says = next.expected.map(
         ({ parts, ohms }) =>
           `${formatQuantity(ohms, 'ohms', { digits: 3, unit: true, mark })} with ${whose(parts)}`,
       );
-      return `Power off, capacitors empty: measure the resistance from ${next.between.join(' to ')}: ${says.join(', ')}.`;
+      return `Power off, capacitors empty: measure the resistance from ${next.between.map((net) => placeWords(net, meeting)).join(' to ')}: ${says.join(', ')}.`;
     }
     case 'part': {
       const kind = quantityOfPart(next.part);
