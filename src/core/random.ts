@@ -9,3 +9,7 @@ export function seededRandom(seed: number): () => number {
     return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
   };
 }
+
+/** A normal deviate (G. E. P. Box, M. E. Muller, "A Note on the Generation of Random Normal Deviates", 1958). */
+export const normalDeviate = (random: () => number): number =>
+  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

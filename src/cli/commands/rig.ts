@@ -2,7 +2,7 @@ import { readFault } from '@/core/rig/fault';
 import { measureBoard } from '@/core/rig/rig';
 import { takeTable } from '@/core/library/take-table';
 import { spaced } from '@/core/response/landmarks';
-import { LOAD_FARADS, LOAD_OHMS, SOURCE_OHMS } from '@/core/sheet/path-circuit';
+import { ENDS } from '@/core/sheet/path-circuit';
 import { surroundings } from '@/core/solve/span-of';
 import {
   quantityOption,
@@ -67,7 +67,7 @@ export const rig: Command = {
       faults: (values.fault ?? []).map((f) => readFault(f, subject.circuit)),
       noiseDb,
       ...(gain === undefined ? {} : { gainDb: numberOf('gain-db', gain, -200, 200) }),
-      fixed: new Set([SOURCE_OHMS, LOAD_OHMS, LOAD_FARADS]),
+      fixed: ENDS,
     });
     writeOut(out, takeTable(measured.take));
     const { gainDb, factors } = measured;

@@ -1,6 +1,6 @@
 import { ReedError } from '@/core/errors';
 import { quantityOfMeasure } from '@/core/response/readings';
-import { LOAD_FARADS, LOAD_OHMS, SOURCE_OHMS } from '@/core/sheet/path-circuit';
+import { ENDS } from '@/core/sheet/path-circuit';
 import { surroundings } from '@/core/solve/span-of';
 import { deviatingBy } from '@/core/spread/rules';
 import { Spread } from '@/core/spread/spread';
@@ -49,8 +49,7 @@ export const spread: Command = {
       circuit: subject.circuit,
       probe,
       // What stands at both ends of a sheet’s path is not of the board.
-      deviating: (analysis) =>
-        deviatingBy(analysis, rules, new Set([SOURCE_OHMS, LOAD_OHMS, LOAD_FARADS])),
+      deviating: (analysis) => deviatingBy(analysis, rules, ENDS),
       seed,
       boards,
       levelsAt: hz,

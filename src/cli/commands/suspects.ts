@@ -1,5 +1,5 @@
 import { readTakeTable } from '@/core/library/take-table';
-import { LOAD_FARADS, LOAD_OHMS, SOURCE_OHMS } from '@/core/sheet/path-circuit';
+import { ENDS } from '@/core/sheet/path-circuit';
 import { findSuspects } from '@/core/suspects/suspects';
 import { readArgs, readText, UsageError, type Command } from '../command';
 import { readSubject } from '../subject';
@@ -30,7 +30,7 @@ export const suspects: Command = {
       take,
       rules: values.tolerance === undefined ? {} : rulesOf(values.tolerance, { is: 'uniform' }),
       // What stands at both ends of a sheet’s path is not of the board.
-      fixed: new Set([SOURCE_OHMS, LOAD_OHMS, LOAD_FARADS]),
+      fixed: ENDS,
       ...(noiseDb === undefined ? {} : { noiseDb }),
     });
   },

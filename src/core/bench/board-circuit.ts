@@ -1,6 +1,7 @@
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
 import { isValued, withPart, withPartValue } from '@/core/mistakes/mistake';
+import { withMeter, type Meter } from './meters';
 import { outNet } from '@/core/sheet/nets';
 import { namesInCircuit, pathCircuit } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
@@ -31,12 +32,14 @@ export const valueKey = (way: string, stage: string, part: string): string =>
  * The first way of a sheet as a board of it is: values that were measured on it in the place of those
  * chosen.
  *
+ * @param meter what it is measured with at its output, where it feels that
  * @throws ReedError where the way has no circuit
  */
 export function boardCircuit(
   sheet: Sheet,
   board: SheetBoard | undefined,
   drawer: readonly StockEntry[] = [],
+  meter?: Meter,
 ): BoardCircuit {
   const { rules, own } = rulesOfSheet(sheet, 0, drawer);
   let circuit = pathCircuit(sheet, 0, 'built');
@@ -51,8 +54,11 @@ export function boardCircuit(
       circuit = withPart(circuit, withPartValue(part, value));
       known[part.id] = { ...known[part.id], tolerance: MEASURED };
     }
+  const probe = outNet(sheet);
+  // What it is measured with is there when it is measured, and nobody’s fault.
+  if (meter) circuit = withMeter(circuit, probe, meter);
   const fixed = new Set(circuit.parts.map((p) => p.id).filter((id) => !own.has(id)));
-  return { circuit, probe: outNet(sheet), rules: known, fixed };
+  return { circuit, probe, rules: known, fixed };
 }
 
 /** To what of the sheet a part of its circuit belongs; nothing for what stands at its ends. */

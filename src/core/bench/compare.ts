@@ -9,7 +9,6 @@ import { isValued, valueOfPart, withPart, withPartValue } from '@/core/mistakes/
 import type { Sheet } from '@/core/sheet/schema';
 import { findSuspects, type Findings } from '@/core/suspects/suspects';
 import type { Suspect } from '@/core/suspects/rank';
-import { METER_PARTS, withMeter } from './meters';
 import { boardCircuit, type SheetBoard } from './board-circuit';
 
 /** A take of a board held against what was predicted. */
@@ -39,10 +38,7 @@ export function compareTake(
   take: MeasuredCurve & Pick<Take, 'meter'>,
   drawer: readonly StockEntry[] = [],
 ): Comparison {
-  const { circuit: bare, probe, rules, fixed: ends } = boardCircuit(sheet, board, drawer);
-  // What it was measured with is there when it is measured, and nobody’s fault.
-  const circuit = take.meter ? withMeter(bare, probe, take.meter) : bare;
-  const fixed = new Set([...ends, ...METER_PARTS]);
+  const { circuit, probe, rules, fixed } = boardCircuit(sheet, board, drawer, take.meter);
   const findings = findSuspects({ circuit, probe, take, rules, fixed });
   const frequenciesHz = Float64Array.from(take.frequenciesHz);
   const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(probe, frequenciesHz));
@@ -61,7 +57,7 @@ export function compareTake(
       const shift = middle - mean(changed);
       return changed.map((db) => db + shift);
     }),
-    meeting: meetingIn(bare, ends),
+    meeting: meetingIn(circuit, fixed),
     values: findings.ranking.map(({ parts }) =>
       parts.map(({ id, factor }) => {
         const part = circuit.parts.find((p) => p.id === id);

@@ -23,9 +23,6 @@ export const withMeter = (circuit: Circuit, net: string, { ohms, farads }: Meter
   ],
 });
 
-/** Names of the parts that stand for a meter. */
-export const METER_PARTS: readonly string[] = ['meter.ohms', 'meter.farads'];
-
 /** By meter, the most that connecting it changes of the level at a net, dB, and where. */
 export function whatMetersDo(
   circuit: Circuit,

@@ -3,7 +3,7 @@ import { spaced } from '@/core/response/landmarks';
 import { readFault } from '@/core/rig/fault';
 import { measureBoard } from '@/core/rig/rig';
 import type { Sheet } from '@/core/sheet/schema';
-import { METER_PARTS, withMeter, type Meter } from './meters';
+import type { Meter } from './meters';
 import { boardCircuit } from './board-circuit';
 
 export interface RigBoard {
@@ -28,8 +28,7 @@ export function measureRigBoard(
   sheet: Sheet,
   { seed, fault, noiseDb, meter }: RigBoard,
 ): MeasuredCurve {
-  const { circuit: bare, probe, rules, fixed } = boardCircuit(sheet, undefined);
-  const circuit = meter ? withMeter(bare, probe, meter) : bare;
+  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined, [], meter);
   const { fromHz, toHz } = sheet.view;
   return measureBoard({
     circuit,
@@ -37,8 +36,8 @@ export function measureRigBoard(
     frequenciesHz: Array.from(spaced(fromHz, toHz, POINTS)),
     seed,
     rules,
-    faults: fault.trim() === '' ? [] : [readFault(fault, bare)],
+    faults: fault.trim() === '' ? [] : [readFault(fault, circuit)],
     noiseDb,
-    fixed: new Set([...fixed, ...METER_PARTS]),
+    fixed,
   }).take;
 }

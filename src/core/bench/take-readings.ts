@@ -9,7 +9,6 @@ import type { Sheet } from '@/core/sheet/schema';
 import { placeIn } from '@/core/speaker/curve';
 import { levelOfTake } from '@/core/suspects/estimate-noise';
 import { boardCircuit, type SheetBoard } from './board-circuit';
-import { METER_PARTS, withMeter } from './meters';
 
 /**
  * What the readings of a sheet are on a take: read between its points as the same readings are read
@@ -95,15 +94,9 @@ export function readBoards(
   drawer: readonly StockEntry[] = [],
 ): { board: string; gainDb: number; values: (number | null)[] }[] {
   return boards.map(({ board, take }) => {
-    const { circuit: bare, probe, rules, fixed } = boardCircuit(sheet, board, drawer);
-    const circuit = take.meter ? withMeter(bare, probe, take.meter) : bare;
-    const gainDb = levelOfTake({
-      circuit,
-      probe,
-      take,
-      rules,
-      fixed: new Set([...fixed, ...METER_PARTS]),
-    });
+    const own = boardCircuit(sheet, board, drawer, take.meter);
+    const { circuit, probe } = own;
+    const gainDb = levelOfTake({ ...own, take });
     const predicted = responseOf(new AcAnalysis(circuit), probe);
     return { board: board.id, gainDb, values: readTake(sheet, take, gainDb, predicted) };
   });

@@ -1,6 +1,5 @@
 import type { Circuit, Part } from '@/core/circuit/schema';
-import { freshName } from './no-ground';
-import type { MistakeKind } from './mistake';
+import { freshName, type MistakeKind } from './mistake';
 
 /** Where a resistance of a source or a probe is looked for first. */
 const SOURCE_OHMS = 1000;

@@ -1,4 +1,5 @@
-import type { Circuit, Part } from '@/core/circuit/schema';
+import { netsOf, type Circuit, type Part } from '@/core/circuit/schema';
+import { valueOf, withValue } from '@/core/circuit/values';
 
 /** One way in which a circuit may have been got wrong. */
 export interface Mistaken {
@@ -30,12 +31,9 @@ export type Valued = Extract<Circuit['parts'][number], { kind: keyof typeof VALU
 export const isValued = (part: Circuit['parts'][number]): part is Valued =>
   part.kind in VALUE_FIELDS;
 
-export const valueOfPart = (part: Valued): number =>
-  part.kind === 'resistor' ? part.ohms : part.kind === 'capacitor' ? part.farads : part.henries;
-
-export function withPartValue<P extends Valued>(part: P, value: number): P {
-  return { ...part, [VALUE_FIELDS[part.kind]]: value };
-}
+export const valueOfPart = (part: Valued): number => valueOf(part, VALUE_FIELDS[part.kind]);
+export const withPartValue = (part: Valued, value: number): Part =>
+  withValue(part, VALUE_FIELDS[part.kind], value);
 
 /** The circuit with nothing but a resistance where a part should be. */
 export const instead = (circuit: Circuit, { id, a, b }: Valued, ohms: number): Circuit => ({
@@ -50,3 +48,11 @@ export const instead = (circuit: Circuit, { id, a, b }: Valued, ohms: number): C
 export const OPEN_OHMS = 1e11;
 /** A bridge of solder. */
 export const SHORT_OHMS = 0.02;
+
+/** A name for a net or a part that the circuit does not use. */
+export function freshName(circuit: Circuit, name: string): string {
+  const used = new Set(circuit.parts.map((p) => p.id).concat(netsOf(circuit), circuit.ground));
+  let fresh = name;
+  while (used.has(fresh)) fresh = `${fresh}'`;
+  return fresh;
+}

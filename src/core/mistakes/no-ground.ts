@@ -1,5 +1,5 @@
-import { netsOf, type Circuit, type Part } from '@/core/circuit/schema';
-import { isValued, OPEN_OHMS, type MistakeKind } from './mistake';
+import type { Circuit, Part } from '@/core/circuit/schema';
+import { freshName, isValued, OPEN_OHMS, type MistakeKind } from './mistake';
 
 /** Of more parts than these no pairs are looked at. */
 const MOST_PAIRED = 12;
@@ -38,12 +38,4 @@ function lifted(circuit: Circuit, ids: readonly string[]): Circuit {
       { id: freshName(circuit, 'stray'), kind: 'resistor', a: common, b: ground, ohms: OPEN_OHMS },
     ],
   };
-}
-
-/** A name for a net or a part that the circuit does not use. */
-export function freshName(circuit: Circuit, name: string): string {
-  const used = new Set(circuit.parts.map((p) => p.id).concat(netsOf(circuit), circuit.ground));
-  let fresh = name;
-  while (used.has(fresh)) fresh = `${fresh}'`;
-  return fresh;
 }

@@ -2,6 +2,8 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
+import { normalDeviate } from '@/core/random';
+import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { levelsDb, phaseDegrees } from '@/core/response/response';
 import { boardRandom, drawBoard } from '@/core/spread/deviations';
 import { deviatingBy, type Rules } from '@/core/spread/rules';
@@ -35,7 +37,6 @@ export interface Measured {
 
 /** What nobody knows of a level: up to so much either way. */
 const UNKNOWN_DB = 3;
-const DEGREES_PER_DB = ((Math.LN10 / 20) * 180) / Math.PI;
 
 /**
  * Measure a simulated board: values drawn from tolerances, faults put in, noise on what is read.
@@ -68,7 +69,7 @@ export function measureBoard(request: RigRequest): Measured {
   const levels = levelsDb({ re, im });
   if (levels.every((db) => db < -300))
     throw new ReedError('circuit', `Nothing arrives at “${probe}” of this board.`, { net: probe });
-  const off = () => noiseDb * normal(random);
+  const off = () => noiseDb * normalDeviate(random);
   return {
     take: {
       frequenciesHz: [...frequenciesHz],
@@ -82,7 +83,3 @@ export function measureBoard(request: RigRequest): Measured {
     circuit,
   };
 }
-
-/** G. E. P. Box, M. E. Muller, "A Note on the Generation of Random Normal Deviates", 1958. */
-const normal = (random: () => number): number =>
-  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());

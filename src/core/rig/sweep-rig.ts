@@ -1,6 +1,6 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
-import { seededRandom } from '@/core/random';
+import { normalDeviate, seededRandom } from '@/core/random';
 import { inverseTransform } from '@/core/speaker/inverse-transform';
 import { circleOf, halfSpectrum } from '@/core/sweep/impulse';
 import type { Recording } from '@/core/sweep/swept';
@@ -93,8 +93,7 @@ function converted(
   { noiseVolts, humVolts, humHz, rate }: Converters,
   random: () => number,
 ): number {
-  const noise =
-    noiseVolts * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const noise = noiseVolts * normalDeviate(random);
   const angle = (2 * Math.PI * humHz * n) / rate;
   return volts + noise + humVolts * (Math.sin(angle) + 0.4 * Math.sin(3 * angle));
 }

@@ -23,6 +23,8 @@ export type CircuitDesign = Pick<SheetDesign, 'parts' | 'source' | 'ways' | 'con
 export const SOURCE_OHMS = 'source.ohms';
 export const LOAD_OHMS = 'load.ohms';
 export const LOAD_FARADS = 'load.farads';
+/** What stands at both ends of a path, and is not of its board. */
+export const ENDS: ReadonlySet<string> = new Set([SOURCE_OHMS, LOAD_OHMS, LOAD_FARADS]);
 
 /**
  * The names that a way's parts carry. Those of designed stages are numbered through from source to

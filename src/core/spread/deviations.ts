@@ -1,4 +1,4 @@
-import { seededRandom } from '@/core/random';
+import { normalDeviate, seededRandom } from '@/core/random';
 
 /** How a value lies about its nominal one. */
 export type Shape =
@@ -46,9 +46,7 @@ function drawn(shape: Shape, random: () => number): number {
       return 2 * random() - 1;
     case 'normal':
       for (;;) {
-        // G. E. P. Box, M. E. Muller, "A Note on the Generation of Random Normal Deviates", 1958.
-        const radius = Math.sqrt(-2 * Math.log(1 - random()));
-        const deviate = (radius * Math.cos(2 * Math.PI * random())) / DEVIATIONS;
+        const deviate = normalDeviate(random) / DEVIATIONS;
         if (Math.abs(deviate) <= 1) return deviate;
       }
     case 'measured':

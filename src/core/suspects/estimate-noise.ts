@@ -1,7 +1,8 @@
+import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { squares } from './belief';
 import { likeliest } from './likely';
 import { movables } from './movable';
-import { DEGREES_PER_DB, evenNoise, noiseOf, roughness, type Noise } from './noise';
+import { evenNoise, noiseOf, roughness, type Noise } from './noise';
 import { Prediction } from './prediction';
 import { comparable, unsolved, type Question } from './question';
 

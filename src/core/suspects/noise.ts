@@ -1,3 +1,5 @@
+import { DEGREES_PER_DB } from '@/core/response/decibels';
+
 /** How far a point of a take is off by itself, one standard deviation, by point. */
 export interface Noise {
   levelDb: Float64Array;
@@ -11,8 +13,6 @@ const EXPECTED_POINTS = 2;
 /** No take is better than this. */
 const LEAST_DB = 0.01;
 const LEAST_DEGREES = 0.05;
-/** So many degrees belong to a decibel, where noise comes from every side. */
-export const DEGREES_PER_DB = ((Math.LN10 / 20) * 180) / Math.PI;
 /** The same noise at every point. */
 export const evenNoise = (points: number, db: number, phases: boolean): Noise => ({
   levelDb: new Float64Array(points).fill(db),

@@ -1,4 +1,5 @@
 import type { Circuit } from '@/core/circuit/schema';
+import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
@@ -6,7 +7,7 @@ import { estimateNoise } from './estimate-noise';
 import { squares } from './belief';
 import { type Likely } from './likely';
 import { movables } from './movable';
-import { DEGREES_PER_DB, evenNoise, type Noise } from './noise';
+import { evenNoise, type Noise } from './noise';
 import { Prediction } from './prediction';
 import { comparable, roughly, thinned, unsolved, type Question } from './question';
 import { nextStep, type NextStep, type Possibility } from './next-step';

@@ -1,7 +1,6 @@
 import { useMemo } from 'react';
 import type { Take } from '@/core/library/take';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
-import { QUANTITIES, type QuantityKind } from '@/core/quantity/kinds';
+import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { quantityOfMeasure } from '@/core/response/readings';
 import type { ReadingSpread } from '@/core/spread/spread';
@@ -10,6 +9,7 @@ import { readingName } from '@/core/sheet/words';
 import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
 import { useSpreads } from '../sheet/spreads';
+import { meterFigure } from './meter-figure';
 import { useJob } from './use-job';
 import styles from './bench.module.css';
 
@@ -92,18 +92,11 @@ function Cell({
   const isOdd = limits !== null && (value < limits.p1 || value > limits.p99);
   return (
     <td className={isOdd ? styles.off : undefined}>
-      {printedReading(value, quantity, mark)}
+      {meterFigure(value, quantity, mark)}
       {isOdd && <span aria-label="outside"> ✗</span>}
     </td>
   );
 }
 
 const limitWords = ({ p1, p99 }: ReadingSpread, quantity: QuantityKind, mark: DecimalMark) =>
-  `${printedReading(p1, quantity, mark)} to ${printedReading(p99, quantity, mark)}`;
-
-/** As a meter shows it: levels and angles to a hundredth, frequencies to three digits. */
-function printedReading(value: number, quantity: QuantityKind, mark: DecimalMark): string {
-  return QUANTITIES[quantity].prefixed
-    ? formatQuantity(value, quantity, { digits: 3, unit: true, mark })
-    : formatFixed(value, 2, mark);
-}
+  `${meterFigure(p1, quantity, mark)} to ${meterFigure(p99, quantity, mark)}`;

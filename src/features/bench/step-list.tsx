@@ -2,13 +2,13 @@ import { Checkbox } from 'antd';
 import { useState } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { BenchStep, Expected } from '@/core/bench/steps/step';
-import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import { QUANTITIES, type QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
 import { changeBoard } from './bench-actions';
+import { meterFigure } from './meter-figure';
 import styles from './bench.module.css';
 
 interface StepListProps {
@@ -102,10 +102,9 @@ export function expectWords({ quantity, least, most }: Expected, mark: DecimalMa
   return `${print(least)} to ${print(most)}`;
 }
 
-/** Levels and angles have as many places after the mark as a meter shows; other quantities three digits. */
+/** A figure with its unit, for running text. */
 function printed(value: number, quantity: QuantityKind, mark: DecimalMark): string {
   const { symbol, prefixed } = QUANTITIES[quantity];
-  return prefixed
-    ? formatQuantity(value, quantity, { digits: 3, unit: true, mark })
-    : `${formatFixed(value, 2, mark)}${symbol === '°' ? '' : '\u00a0'}${symbol}`;
+  const unit = prefixed ? '' : `${symbol === '°' ? '' : '\u00a0'}${symbol}`;
+  return `${meterFigure(value, quantity, mark)}${unit}`;
 }
