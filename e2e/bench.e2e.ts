@@ -6,7 +6,7 @@ const bench = freshBench();
 test('a simulated board is swept, its culprit named, and taken as measured; it is there after a reload', async () => {
   const page = await bench.page('/sheet/demo-speech/bench');
   await page.getByRole('group', { name: 'Predicted level over frequency' }).waitFor();
-  await page.getByRole('button', { name: 'Measure a simulated board' }).click();
+  await page.getByRole('button', { name: 'Sweep the board' }).click();
   await page.getByLabel('What is wrong with it').fill('C2=*1.4');
   await page.getByRole('button', { name: 'Sweep it' }).click();
   const suspects = page.getByRole('list', { name: 'Suspects' });

@@ -33,10 +33,11 @@ export class Bench {
   static async open(
     scheme: 'light' | 'dark' = 'light',
     reducedMotion: 'reduce' | 'no-preference' = 'no-preference',
+    switches: readonly string[] = [],
   ): Promise<Bench> {
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-      args: SWITCHES,
+      args: [...SWITCHES, ...switches],
     });
     const context = await browser.newContext({
       viewport: { width: 1280, height: 800 },

@@ -1,17 +1,19 @@
 import type { MeasuredCurve } from '@/core/library/take-table';
 import { spaced } from '@/core/response/landmarks';
 import { readFault } from '@/core/rig/fault';
-import { measureBoard } from '@/core/rig/rig';
+import { buildBoard, measureBoard, type BoardRequest } from '@/core/rig/rig';
+import { playThrough, USUAL_CONVERTERS } from '@/core/rig/sweep-rig';
+import type { Recording } from '@/core/sweep/swept';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Meter } from './meters';
 import { boardCircuit } from './board-circuit';
 
+/** A simulated board of a sheet. */
 export interface RigBoard {
   /** The same board for the same number. */
   seed: number;
   /** What is wrong with it, as it is typed; nothing for a board that is sound. */
   fault: string;
-  noiseDb: number;
   /** What it is measured with, where the circuit feels that. */
   meter?: Meter;
 }
@@ -19,25 +21,50 @@ export interface RigBoard {
 const POINTS = 81;
 
 /**
- * A take of a simulated board of a sheet, over the sheet’s picture: values drawn from the sheet’s
- * tolerances, at a level that nobody told.
+ * A take of a simulated board of a sheet, point by point over the sheet’s picture: values drawn from the
+ * sheet’s tolerances, at a level that nobody told.
  *
  * @throws ReedError `range` for a fault that cannot be, and as solving the sheet’s first way
  */
 export function measureRigBoard(
   sheet: Sheet,
-  { seed, fault, noiseDb, meter }: RigBoard,
+  { noiseDb, ...board }: RigBoard & { noiseDb: number },
 ): MeasuredCurve {
-  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined, [], meter);
   const { fromHz, toHz } = sheet.view;
   return measureBoard({
-    circuit,
-    probe,
+    ...requestOf(sheet, board),
     frequenciesHz: Array.from(spaced(fromHz, toHz, POINTS)),
-    seed,
-    rules,
-    faults: fault.trim() === '' ? [] : [readFault(fault, circuit)],
     noiseDb,
-    fixed,
   }).take;
+}
+
+/**
+ * Samples through a simulated board and an ordinary sound card, or through a wire in its place.
+ *
+ * @param turn how often it was played before: noise is never twice the same
+ * @throws ReedError as `measureRigBoard`
+ */
+export function playRigBoard(
+  sheet: Sheet,
+  board: RigBoard,
+  through: 'board' | 'wire',
+  samples: Float64Array,
+  turn: number,
+): Recording {
+  const seed = board.seed * TURNS + turn;
+  if (through === 'wire') return playThrough(null, samples, USUAL_CONVERTERS, seed);
+  const request = requestOf(sheet, board);
+  const { analysis } = buildBoard(request);
+  return playThrough({ analysis, probe: request.probe }, samples, USUAL_CONVERTERS, seed);
+}
+
+const TURNS = 1000;
+
+function requestOf(
+  sheet: Sheet,
+  { seed, fault, meter }: RigBoard,
+): BoardRequest & { probe: string } {
+  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined, [], meter);
+  const faults = fault.trim() === '' ? [] : [readFault(fault, circuit)];
+  return { circuit, probe, seed, rules, faults, fixed };
 }

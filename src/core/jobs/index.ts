@@ -1,4 +1,5 @@
 import { buildSteps } from './build-steps';
+import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
@@ -9,7 +10,7 @@ import { matching } from './matching';
 import { partsList } from './parts-list';
 import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
-import { rigTake } from './rig-take';
+import { sweepTake } from './sweep-take';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -33,9 +34,10 @@ export const JOBS = {
   spread,
   matching,
   partsList,
+  playBoard,
   readBoards,
   renderProgram,
-  rigTake,
+  sweepTake,
   solvePart,
   spreadPortion,
   stretch,

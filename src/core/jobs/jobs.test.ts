@@ -7,6 +7,7 @@ import { valuesOf, withValue } from '@/core/sheet/stage';
 import type { SpreadResult } from '@/core/spread/spread';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
 import { buildSteps } from './build-steps';
+import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
@@ -18,7 +19,7 @@ import { matching } from './matching';
 import { partsList } from './parts-list';
 import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
-import { rigTake } from './rig-take';
+import { sweepTake } from './sweep-take';
 import { solvePart } from './solve-part';
 import { spread } from './spread';
 import { spreadPortion } from './spread-portion';
@@ -64,9 +65,10 @@ test('the table holds every job under its own name', () => {
     spread,
     matching,
     partsList,
+    playBoard,
     readBoards,
     renderProgram,
-    rigTake,
+    sweepTake,
     solvePart,
     spreadPortion,
     stretch,

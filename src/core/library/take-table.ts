@@ -2,8 +2,8 @@ import { ReedError } from '@/core/errors';
 import { readTable } from '@/core/speaker/tables/read-table';
 import { MOST_POINTS, type Take } from './take';
 
-/** What a take says: levels and perhaps phases over rising frequencies. */
-export type MeasuredCurve = Pick<Take, 'frequenciesHz' | 'levelDb' | 'phaseDegrees'>;
+/** What a take says: levels and perhaps phases over rising frequencies, and how far levels are off by themselves. */
+export type MeasuredCurve = Pick<Take, 'frequenciesHz' | 'levelDb' | 'phaseDegrees' | 'noiseDb'>;
 
 const MOST_DB = 400;
 const MOST_DEGREES = 1e6;

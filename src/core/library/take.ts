@@ -5,7 +5,7 @@ import { entryFields, type LibraryKind } from './entry';
 /** Points that one take may have. */
 export const MOST_POINTS = 5_000;
 
-const listOf = (value: z.ZodNumber) =>
+const listOf = <T extends z.ZodType>(value: T) =>
   z
     .array(value)
     .min(1, 'must list at least one point')
@@ -21,6 +21,18 @@ const takeSchema = z.strictObject({
   levelDb: listOf(between(-400, 400)),
   /** By how much it leads, degrees, where that was measured. */
   phaseDegrees: listOf(between(-1e6, 1e6)).optional(),
+  /** How far each level is off by itself, dB, one standard deviation, where that was measured. */
+  noiseDb: listOf(between(0, 400)).optional(),
+  /** Harmonics: the level of each order against that of its fundamental, dB, at the same frequencies; null where it cannot be told. */
+  harmonics: z
+    .array(
+      z.strictObject({
+        order: z.int().min(2).max(20),
+        levelDb: listOf(between(-400, 400).nullable()),
+      }),
+    )
+    .max(19, 'holds at most 19 orders')
+    .optional(),
   note: z.string().max(2000, 'must be at most 2000 characters long').default(''),
   /** What was connected in order to measure it, where the circuit feels that. */
   meter: z
@@ -39,18 +51,21 @@ export const takeKind: LibraryKind<Take> = {
   table: 'takes',
   noun: 'take',
   schema: takeSchema,
-  fault({ frequenciesHz, levelDb, phaseDegrees }) {
+  fault({ frequenciesHz, levelDb, phaseDegrees, noiseDb, harmonics = [] }) {
     const points = frequenciesHz.length;
-    if (levelDb.length !== points)
-      return {
-        path: 'levelDb',
-        message: `it lists ${levelDb.length} levels for ${points} frequencies`,
-      };
-    if (phaseDegrees && phaseDegrees.length !== points)
-      return {
-        path: 'phaseDegrees',
-        message: `it lists ${phaseDegrees.length} phases for ${points} frequencies`,
-      };
+    const lists: [path: string, noun: string, list: readonly unknown[] | undefined][] = [
+      ['levelDb', 'levels', levelDb],
+      ['phaseDegrees', 'phases', phaseDegrees],
+      ['noiseDb', 'levels of noise', noiseDb],
+      ...harmonics.map((h, i): (typeof lists)[number] => [
+        `harmonics[${i}].levelDb`,
+        'levels',
+        h.levelDb,
+      ]),
+    ];
+    for (const [path, noun, list] of lists)
+      if (list && list.length !== points)
+        return { path, message: `it lists ${list.length} ${noun} for ${points} frequencies` };
     const falls = frequenciesHz.findIndex((hz, k) => k > 0 && hz <= frequenciesHz[k - 1]);
     return falls < 0
       ? null

@@ -9,21 +9,35 @@ import { boardRandom, drawBoard } from '@/core/spread/deviations';
 import { deviatingBy, type Rules } from '@/core/spread/rules';
 import { faultParts, withFault, type Fault } from './fault';
 
-export interface RigRequest {
+/** A board whose values are drawn. */
+export interface BoardRequest {
   circuit: Circuit;
-  probe: string;
-  frequenciesHz: readonly number[];
   /** The same board for the same seed. */
   seed: number;
   /** How far parts of the board are off, by kind or id. */
   rules: Rules;
   faults: readonly Fault[];
+  /** Parts that are not of the board. */
+  fixed?: ReadonlySet<string>;
+}
+
+export interface RigRequest extends BoardRequest {
+  probe: string;
+  frequenciesHz: readonly number[];
   /** Noise of each level, one standard deviation. Phases have what belongs to it. */
   noiseDb: number;
   /** By how much what is read stands above what there is; without it a level that nobody knows. */
   gainDb?: number;
-  /** Parts that are not of the board. */
-  fixed?: ReadonlySet<string>;
+}
+
+/** A board as it is, and what it is made of. */
+export interface BuiltBoard {
+  analysis: AcAnalysis;
+  circuit: Circuit;
+  /** Every value that is off, as a factor of what it should be. */
+  factors: Record<string, number>;
+  /** What is drawn after the board’s values, for what measuring adds. */
+  random: () => number;
 }
 
 /** A board that was measured, and what it really is. */
@@ -39,12 +53,12 @@ export interface Measured {
 const UNKNOWN_DB = 3;
 
 /**
- * Measure a simulated board: values drawn from tolerances, faults put in, noise on what is read.
+ * Build a simulated board: values drawn from tolerances, faults put in.
  *
- * @throws ReedError `range` for a fault that cannot be, `circuit` where the board has no response
+ * @throws ReedError `range` for a fault that cannot be
  */
-export function measureBoard(request: RigRequest): Measured {
-  const { probe, frequenciesHz, seed, rules, faults, noiseDb, fixed } = request;
+export function buildBoard(request: BoardRequest): BuiltBoard {
+  const { seed, rules, faults, fixed } = request;
   const circuit = faults.reduce(withFault, request.circuit);
   const analysis = new AcAnalysis(circuit);
   const random = boardRandom(seed, 0);
@@ -64,6 +78,17 @@ export function measureBoard(request: RigRequest): Measured {
     analysis.values[parameter] *= factors[part];
   });
   analysis.update();
+  return { analysis, circuit, factors, random };
+}
+
+/**
+ * Measure a simulated board: noise on what is read, at a level that nobody told.
+ *
+ * @throws ReedError `range` for a fault that cannot be, `circuit` where the board has no response
+ */
+export function measureBoard(request: RigRequest): Measured {
+  const { probe, frequenciesHz, noiseDb } = request;
+  const { analysis, circuit, factors, random } = buildBoard(request);
   const gainDb = request.gainDb ?? UNKNOWN_DB * (2 * random() - 1);
   const { re, im } = analysis.voltage(probe, Float64Array.from(frequenciesHz));
   const levels = levelsDb({ re, im });

@@ -1,5 +1,4 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
-import type { Circuit } from '@/core/circuit/schema';
+import type { AcAnalysis } from '@/core/analysis/ac/ac';
 import { normalDeviate, seededRandom } from '@/core/random';
 import { inverseTransform } from '@/core/speaker/inverse-transform';
 import { circleOf, halfSpectrum } from '@/core/sweep/impulse';
@@ -42,12 +41,11 @@ const TAIL_SECONDS = 0.6;
  * Play samples through a circuit and record what comes back: exact for a linear circuit, frequency by
  * frequency, with what converters make of it.
  *
- * @param probe where it is recorded; null joins output to input, a loop-back
+ * @param board what is between output and input, and where it is recorded; null joins them, a loop-back
  * @param played full scale is 1
  */
 export function playThrough(
-  circuit: Circuit,
-  probe: string | null,
+  board: { analysis: AcAnalysis; probe: string } | null,
   played: Float64Array,
   converters: Converters,
   seed: number,
@@ -57,9 +55,9 @@ export function playThrough(
   const size = circleOf(length);
   const half = halfSpectrum(played, size);
   const hz = Float64Array.from(half.re, (_, k) => (k * rate) / size);
-  const board = probe === null ? undefined : new AcAnalysis(circuit).voltage(probe, hz.subarray(1));
+  const trace = board?.analysis.voltage(board.probe, hz.subarray(1));
   for (let k = 0; k < hz.length; k++) {
-    const through = k === 0 ? [0, 0] : board ? [board.re[k - 1], board.im[k - 1]] : [1, 0];
+    const through = k === 0 ? [0, 0] : trace ? [trace.re[k - 1], trace.im[k - 1]] : [1, 0];
     const delay = (2 * Math.PI * k * latencySamples) / size;
     const all = times(
       times(through, blocked(hz[k], blockHz)),
@@ -68,9 +66,11 @@ export function playThrough(
     [half.re[k], half.im[k]] = times([half.re[k], half.im[k]], all);
   }
   const random = seededRandom(seed);
+  // Nobody begins a sweep in step with the mains.
+  const from = random();
   const samples = inverseTransform(half)
     .slice(0, length)
-    .map((v, n) => converted(v * outputVolts, n, converters, random) / inputVolts);
+    .map((v, n) => converted(v * outputVolts, from + n / rate, converters, random) / inputVolts);
   return { samples: quantised(samples, converters.bits), rate };
 }
 
@@ -89,12 +89,12 @@ function blocked(hz: number, cornerHz: number): Complex {
 /** A voltage at the input, with what a bench adds. */
 function converted(
   volts: number,
-  n: number,
-  { noiseVolts, humVolts, humHz, rate }: Converters,
+  seconds: number,
+  { noiseVolts, humVolts, humHz }: Converters,
   random: () => number,
 ): number {
   const noise = noiseVolts * normalDeviate(random);
-  const angle = (2 * Math.PI * humHz * n) / rate;
+  const angle = 2 * Math.PI * humHz * seconds;
   return volts + noise + humVolts * (Math.sin(angle) + 0.4 * Math.sin(3 * angle));
 }
 

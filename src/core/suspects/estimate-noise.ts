@@ -2,7 +2,15 @@ import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { squares } from './belief';
 import { likeliest } from './likely';
 import { movables } from './movable';
-import { evenNoise, noiseOf, roughness, type Noise } from './noise';
+import {
+  evenNoise,
+  measuredNoise,
+  noiseOf,
+  roughness,
+  scaledNoise,
+  type LeftOver,
+  type Noise,
+} from './noise';
 import { Prediction } from './prediction';
 import { comparable, unsolved, type Question } from './question';
 
@@ -23,14 +31,19 @@ export function estimateNoise(known: Omit<Question, 'noise'>): Noise {
   const { inDb, x } = freest(known);
   const misfit = inDb.misfit(x);
   if (!misfit) throw unsolved(probe);
-  const part = (from: number, scale: number) => {
-    const own = misfit.subarray(from, from + points);
+  const measured = take.noiseDb && measuredNoise(take.noiseDb, phases);
+  // Where it was measured what is left is counted in units of it, so that drowned points do not speak for all.
+  const left = (from: number, scale: number, units?: Float64Array): LeftOver => {
+    const own = misfit
+      .subarray(from, from + points)
+      .map((v, k) => (v * scale) / (units ? units[k] : 1));
     const rough = roughness(own);
     const free = Math.max(1, points - Math.min(x.length + 1, points / 2));
-    const settled = Math.min(squares(own), rough ** 2 * free);
-    return { squares: settled * scale ** 2, free };
+    return { squares: Math.min(squares(own), rough ** 2 * free), free };
   };
-  return noiseOf(points, part(0, 1), phases ? part(points, DEGREES_PER_DB) : undefined);
+  const level = left(0, 1, measured?.levelDb);
+  const phase = phases ? left(points, DEGREES_PER_DB, measured?.phaseDegrees) : undefined;
+  return measured ? scaledNoise(measured, level, phase) : noiseOf(points, level, phase);
 }
 
 /**
@@ -57,7 +70,10 @@ function freest({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>)
   const inDb = new Prediction(analysis, probe, list, take, evenNoise(points, 1, phases));
   const start = new Float64Array(list.length);
   const found = likeliest(
-    inDb.against(take, evenNoise(points, AT_FIRST_DB, phases)),
+    inDb.against(
+      take,
+      take.noiseDb ? measuredNoise(take.noiseDb, phases) : evenNoise(points, AT_FIRST_DB, phases),
+    ),
     list.map(() => ANYWHERE),
     start,
   );

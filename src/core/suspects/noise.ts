@@ -37,18 +37,17 @@ export function roughness(values: ArrayLike<number>): number {
   return median / MEDIAN / Math.sqrt(1.5);
 }
 
-/**
- * The noise of a take, by what is left of it and of what it is expected to have.
- *
- * @param left sums of the squares of what no values explain, and of how many points less those values
- */
-export function noiseOf(
-  points: number,
-  level: { squares: number; free: number },
-  phase?: { squares: number; free: number },
-): Noise {
-  const settled = ({ squares, free }: { squares: number; free: number }, expected: number) =>
-    Math.sqrt((squares + EXPECTED_POINTS * expected ** 2) / (Math.max(0, free) + EXPECTED_POINTS));
+/** What is left of a take that no values explain: the sum of its squares, and of how many points less those values. */
+export interface LeftOver {
+  squares: number;
+  free: number;
+}
+
+const settled = ({ squares, free }: LeftOver, expected: number): number =>
+  Math.sqrt((squares + EXPECTED_POINTS * expected ** 2) / (Math.max(0, free) + EXPECTED_POINTS));
+
+/** The noise of a take, by what is left of it and of what it is expected to have. */
+export function noiseOf(points: number, level: LeftOver, phase?: LeftOver): Noise {
   const db = Math.max(LEAST_DB, settled(level, EXPECTED_DB));
   return {
     levelDb: new Float64Array(points).fill(db),
@@ -59,5 +58,33 @@ export function noiseOf(
           ),
         }
       : {}),
+  };
+}
+
+/** What converters and leads do even where nothing is heard of them. */
+const BEYOND_NOISE_DB = 0.02;
+
+/** The noise of a take that was measured with it. */
+export const measuredNoise = (noiseDb: readonly number[], phases: boolean): Noise => {
+  const levelDb = Float64Array.from(noiseDb, (db) => Math.hypot(db, BEYOND_NOISE_DB));
+  return {
+    levelDb,
+    ...(phases ? { phaseDegrees: levelDb.map((db) => db * DEGREES_PER_DB) } : {}),
+  };
+};
+
+/** Noise as it was measured, or as many times that as what is left over asks for. */
+export function scaledNoise(
+  { levelDb, phaseDegrees }: Noise,
+  level: LeftOver,
+  phase?: LeftOver,
+): Noise {
+  const times = (values: Float64Array, left: LeftOver) => {
+    const scale = Math.max(1, settled(left, 1));
+    return values.map((v) => v * scale);
+  };
+  return {
+    levelDb: times(levelDb, level),
+    ...(phaseDegrees && phase ? { phaseDegrees: times(phaseDegrees, phase) } : {}),
   };
 }

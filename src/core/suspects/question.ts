@@ -41,10 +41,12 @@ export function roughly(question: Question, most: number): Question {
 /** A take of at most so many points, over the same span. */
 export function thinned(take: MeasuredCurve, most: number): MeasuredCurve {
   const places = evenly(take.frequenciesHz.length, most);
+  const some = (values: readonly number[]) => places.map((k) => values[k]);
   return {
-    frequenciesHz: places.map((k) => take.frequenciesHz[k]),
-    levelDb: places.map((k) => take.levelDb[k]),
-    ...(take.phaseDegrees ? { phaseDegrees: places.map((k) => take.phaseDegrees![k]) } : {}),
+    frequenciesHz: some(take.frequenciesHz),
+    levelDb: some(take.levelDb),
+    ...(take.phaseDegrees ? { phaseDegrees: some(take.phaseDegrees) } : {}),
+    ...(take.noiseDb ? { noiseDb: some(take.noiseDb) } : {}),
   };
 }
 

@@ -29,12 +29,35 @@ export function halfSpectrum(samples: Float64Array, size: number): ComplexTrace 
 /** A power of two that holds so many samples twice, so that nothing runs into itself. */
 export const circleOf = (samples: number): number => 2 ** Math.ceil(Math.log2(2 * samples));
 
+/** Frequencies between which something was played. */
+export interface Band {
+  fromHz: number;
+  toHz: number;
+}
+
+/** Beyond a band it is divided up to this far, less and less. */
+const BELOW = 1.5;
+const ABOVE = 1.1;
+
+/** An impulse response whole, and within the band of what was played. */
+export interface Deconvolved {
+  /** As exact as can be; what lies beside the band may be large in it. */
+  whole: Impulse;
+  /** Without hum and offsets beside the band, and therefore with a little ringing ahead of everything. */
+  within: Impulse;
+}
+
 /**
  * The impulse response by dividing what came back by what was played, frequency by frequency; where
  * the sweep had nothing, nothing is told. Harmonics of order n come out ahead of the rest, by
  * growth x ln(n) (A. Farina, 2000).
  */
-export function deconvolved(recorded: Float64Array, played: Float64Array, rate: number): Impulse {
+export function deconvolved(
+  recorded: Float64Array,
+  played: Float64Array,
+  rate: number,
+  band: Band,
+): Deconvolved {
   const size = circleOf(Math.max(recorded.length, played.length));
   const [y, x] = [halfSpectrum(recorded, size), halfSpectrum(played, size)];
   const powers = x.re.map((re, k) => re * re + x.im[k] * x.im[k]);
@@ -45,7 +68,22 @@ export function deconvolved(recorded: Float64Array, played: Float64Array, rate: 
     half.re[k] = (y.re[k] * x.re[k] + y.im[k] * x.im[k]) * weight;
     half.im[k] = (y.im[k] * x.re[k] - y.re[k] * x.im[k]) * weight;
   }
-  return { samples: inverseTransform(half), rate };
+  const whole = { samples: inverseTransform(half), rate };
+  for (let k = 0; k < powers.length; k++) {
+    const kept = partWithin((k * rate) / size, band);
+    half.re[k] *= kept;
+    half.im[k] *= kept;
+  }
+  return { whole, within: { samples: inverseTransform(half), rate } };
+}
+
+/** Which part of a frequency is kept: all within the band, half a cosine over its logarithm beside it. */
+function partWithin(hz: number, { fromHz, toHz }: Band): number {
+  const beyond =
+    hz < fromHz
+      ? Math.log(fromHz / hz) / Math.log(BELOW)
+      : Math.max(0, Math.log(hz / toHz) / Math.log(ABOVE));
+  return beyond >= 1 ? 0 : (1 + Math.cos(Math.PI * beyond)) / 2;
 }
 
 /** Which part of an impulse response is looked at, seconds from its zero. */

@@ -1,4 +1,4 @@
-import { acResponse } from '@/core/analysis/ac/ac';
+import { AcAnalysis, acResponse } from '@/core/analysis/ac/ac';
 import { makeCircuit } from '@/core/circuit/schema';
 import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { spaced } from '@/core/response/landmarks';
@@ -54,9 +54,14 @@ test('a wire gives a wire: no decibel and no degree anywhere', () => {
 });
 
 test('a board on the simulated bench: within 0.1 dB and 1 degree from 20 Hz to 20 kHz', () => {
-  const loopBack = playThrough(circuit, null, played, USUAL_CONVERTERS, 1);
+  const loopBack = playThrough(null, played, USUAL_CONVERTERS, 1);
   const recordings = [2, 3].map((seed) =>
-    playThrough(circuit, 'out', played, USUAL_CONVERTERS, seed),
+    playThrough(
+      { analysis: new AcAnalysis(circuit), probe: 'out' },
+      played,
+      USUAL_CONVERTERS,
+      seed,
+    ),
   );
   const found = swept({ plan, played, recordings, loopBack, frequenciesHz });
   const { re, im } = acResponse(circuit, { frequenciesHz, probes: ['out'] }).probes.out;

@@ -30,8 +30,15 @@ export interface Swept extends MeasuredCurve {
   latencySeconds: number;
   /** The highest point of what came back, as a part of full scale. */
   peak: number;
+  /** How far each level is off by itself, one standard deviation, dB; only where it was recorded more than once. */
+  noiseDb?: number[];
   /** By order: the level of that harmonic against the level at its fundamental, dB; NaN where it cannot be heard. */
-  harmonics: { order: number; levelDb: Float64Array }[];
+  harmonics: Harmonic[];
+}
+
+export interface Harmonic {
+  order: number;
+  levelDb: Float64Array;
 }
 
 /** Samples at full scale in a row are a clipped top. */
@@ -43,11 +50,20 @@ const SILENT = 1e-5;
 const LONGEST_SECONDS = 1.2;
 /** And from a little before. */
 const AHEAD_SECONDS = 0.004;
+/** So soon after it begins, at least so much of a response has passed: what is spread wider is something else. */
+const SOON_SECONDS = 0.1;
+const SOON_PART = 0.2;
+/** What sweeps that were repeated may differ by, as a part of the power that they have in common. */
+const DIFFERENT = 0.1;
+/** Noise is told from so many points to either side. */
+const NEIGHBOURS = 3;
+const DB_PER_NEPER = 20 / Math.LN10;
 
 /**
  * The response of a board from recordings of a sweep through it.
  *
- * @throws ReedError `range` for recordings that are clipped, silent, of another rate or too short
+ * @throws ReedError `range` for recordings that are clipped, silent, of another rate, too short, unlike
+ * one another or of something else than the sweep
  */
 export function swept(request: SweptRequest): Swept {
   const { plan, played, recordings, loopBack, frequenciesHz, orders = [] } = request;
@@ -55,9 +71,25 @@ export function swept(request: SweptRequest): Swept {
     throw new ReedError('range', 'Nothing was recorded: sweep once at least.');
   for (const one of [...recordings, ...(loopBack ? [loopBack] : [])])
     checkRecording(one, plan, played);
-  const impulse = deconvolved(averaged(recordings), played, plan.rate);
-  const reference = loopBack && deconvolved(loopBack.samples, played, plan.rate);
-  const latencySeconds = arrivalOf(reference ?? impulse);
+  const common = weighed(recordings, () => 1);
+  const apart = recordings.length > 1 ? weighed(recordings, alternating(recordings)) : undefined;
+  if (apart && power(apart) > DIFFERENT * power(common))
+    throw new ReedError(
+      'range',
+      'The repeated sweeps are not alike: something else was heard as well, or they are too quiet. Turn the source up, and look for what hums or rattles.',
+    );
+  const found = deconvolved(common, played, plan.rate, plan);
+  const reference = loopBack && deconvolved(loopBack.samples, played, plan.rate, plan);
+  for (const [what, one] of [
+    ['What came back', found],
+    ['The loop-back', reference],
+  ] as const)
+    if (one && !isSoon(one.within))
+      throw new ReedError(
+        'range',
+        `${what} is not this sweep: see that the input hears the board alone, and that the sweep is the one that was played.`,
+      );
+  const latencySeconds = arrivalOf((reference ?? found).within);
   const growth = growthSeconds(plan);
   // The second harmonic comes ahead by this: nothing of the linear part reaches so far.
   const room = growth * Math.LN2;
@@ -65,18 +97,27 @@ export function swept(request: SweptRequest): Swept {
     fromSeconds: latencySeconds - Math.min(AHEAD_SECONDS, room / 2),
     toSeconds: latencySeconds + Math.min(LONGEST_SECONDS, played.length / plan.rate / 2),
   };
-  const own = spectrumOf(impulse, window, latencySeconds, frequenciesHz);
-  const wire = reference && spectrumOf(reference, window, latencySeconds, frequenciesHz);
+  const own = spectrumOf(found.whole, window, latencySeconds, frequenciesHz);
+  const wire = reference && spectrumOf(reference.whole, window, latencySeconds, frequenciesHz);
   const linear = wire ? divided(own, wire) : own;
+  const noise =
+    apart &&
+    spectrumOf(
+      deconvolved(apart, played, plan.rate, plan).whole,
+      window,
+      latencySeconds,
+      frequenciesHz,
+    );
   return {
     frequenciesHz: Array.from(frequenciesHz),
     levelDb: Array.from(linear.re, (re, k) => levelDb(re, linear.im[k])),
     phaseDegrees: Array.from(linear.re, (re, k) => phaseDegrees(re, linear.im[k])),
+    ...(noise ? { noiseDb: noiseOfLevels(noise, own) } : {}),
     latencySeconds,
     peak: Math.max(...recordings.map(({ samples }) => peakOf(samples))),
     harmonics: orders.map((order) => ({
       order,
-      levelDb: harmonicOf(order, impulse, own, { growth, latencySeconds, frequenciesHz, plan }),
+      levelDb: harmonicOf(order, found.whole, own, { growth, latencySeconds, frequenciesHz, plan }),
     })),
   };
 }
@@ -140,13 +181,48 @@ function checkRecording({ samples, rate }: Recording, plan: SweepPlan, played: F
 const peakOf = (samples: Float64Array): number =>
   samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
 
-/** What several recordings of one sweep have in common. */
-function averaged(recordings: readonly Recording[]): Float64Array {
+/** Recordings of one sweep added up, each with its weight, as a mean. */
+function weighed(
+  recordings: readonly Recording[],
+  weightOf: (which: number) => number,
+): Float64Array {
   const length = Math.min(...recordings.map((r) => r.samples.length));
   const sum = new Float64Array(length);
-  for (const { samples } of recordings)
-    for (let n = 0; n < length; n++) sum[n] += samples[n] / recordings.length;
+  recordings.forEach(({ samples }, which) => {
+    const weight = weightOf(which) / recordings.length;
+    if (weight !== 0) for (let n = 0; n < length; n++) sum[n] += weight * samples[n];
+  });
   return sum;
+}
+
+/** Weights that leave nothing of what recordings have in common, and of noise as much as their mean has. */
+function alternating({ length }: readonly Recording[]): (which: number) => number {
+  const even = length - (length % 2);
+  const scale = Math.sqrt(length / even);
+  return (which) => (which >= even ? 0 : which % 2 === 0 ? scale : -scale);
+}
+
+const power = (samples: Float64Array): number => samples.reduce((sum, v) => sum + v * v, 0);
+
+/** Whether an impulse response is one: most of it comes soon after it begins. */
+function isSoon(impulse: Impulse): boolean {
+  const { samples, rate } = impulse;
+  const size = samples.length;
+  const from = Math.round((arrivalOf(impulse) - AHEAD_SECONDS) * rate);
+  const to = from + Math.round((AHEAD_SECONDS + SOON_SECONDS) * rate);
+  let soon = 0;
+  for (let n = from; n < to; n++) soon += samples[((n % size) + size) % size] ** 2;
+  return soon >= SOON_PART * power(samples);
+}
+
+/** How far levels are off by noise: by the part of it in phase with each, and its neighbours’ beside. */
+function noiseOfLevels(noise: ComplexTrace, signal: ComplexTrace): number[] {
+  const powers = noise.re.map((re, k) => re * re + noise.im[k] ** 2);
+  return Array.from(powers, (_, k) => {
+    const near = powers.slice(Math.max(0, k - NEIGHBOURS), k + NEIGHBOURS + 1);
+    const mean = near.reduce((sum, v) => sum + v, 0) / near.length;
+    return (DB_PER_NEPER * Math.sqrt(mean / 2)) / Math.hypot(signal.re[k], signal.im[k]);
+  });
 }
 
 /** Where an impulse response begins: half a sample either way at its highest point. */

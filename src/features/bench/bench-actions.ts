@@ -9,7 +9,7 @@ import { putTake } from '@/store/takes';
 type Board = SheetDesign['boards'][number];
 
 /** What was measured, and with what. */
-export type BroughtTake = MeasuredCurve & Pick<Take, 'meter'>;
+export type BroughtTake = MeasuredCurve & Pick<Take, 'meter' | 'harmonics'>;
 
 /** A board more; returns its id. */
 export function addBoard(): string {

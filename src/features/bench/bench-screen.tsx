@@ -1,28 +1,26 @@
 'use client';
 
-import { Button, Input } from 'antd';
+import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
-import { nameOfValue, placeOfPart, valueKey } from '@/core/bench/board-circuit';
+import { placeOfPart, valueKey } from '@/core/bench/board-circuit';
 import type { Sheet } from '@/core/sheet/schema';
-import { formatQuantity } from '@/core/quantity/format';
 import { useOpenLibrary, followOpenLibrary, useSolvedSheet } from '@/store/open-library';
-import { usePreferences } from '@/store/preferences';
 import { openSheet } from '@/store/session-storage';
 import { redo, undo, useSheet } from '@/store/sheet-session';
-import { dateWords } from '@/ui/controls/date-words';
 import { followSpread, useSpreads } from '../sheet/spreads';
 import { Unopened } from '../sheet/unopened';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
-import { addBoard, addTake, changeBoard, removeTake, type BroughtTake } from './bench-actions';
+import { addBoard, addTake, changeBoard, type BroughtTake } from './bench-actions';
+import { BoardFacts } from './board-facts';
 import { BoardReadings } from './board-readings';
 import { BringTake } from './bring-take';
 import { ComparePicture, PredictionPicture } from './compare-picture';
-import { RigButton } from './rig-form';
 import { StepList } from './step-list';
+import { SweepButton } from './sweep/sweep-window';
 import { SuspectList } from './suspect-list';
-import { quantityOfPart } from './suspect-words';
+import { TakeList } from './take-list';
 import { useComparison } from './use-comparison';
 import { useSteps } from './use-steps';
 import styles from './bench.module.css';
@@ -134,7 +132,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
           <BackButton sheet={sheet} />
           {board && <Button onClick={() => window.print()}>Print the steps</Button>}
           <BringTake onTake={taken} />
-          <RigButton sheet={sheet} onTake={taken} />
+          <SweepButton sheet={sheet} board={board} onTake={taken} />
         </div>
       </header>
       <div className={styles.columns}>
@@ -144,41 +142,15 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
             {board && <BoardFacts sheet={sheet} board={board} />}
           </div>
           <div className={styles.ofBoard}>
-            <h2>Takes{board ? ` of ${board.name}` : ''}</h2>
-            {ofBoard.length === 0 && (
-              <p className={styles.soft}>
-                None yet. Bring in what you measured, or try the bench with a simulated board.
-              </p>
-            )}
-            <ul className={styles.takes}>
-              {[...ofBoard].reverse().map((t) => (
-                <li key={t.id}>
-                  <button
-                    type="button"
-                    aria-pressed={t.id === take?.id}
-                    className={t.id === take?.id ? `${styles.take} ${styles.current}` : styles.take}
-                    onClick={() => {
-                      setTakeId(t.id);
-                      setChosen(0);
-                    }}
-                  >
-                    {t.name}
-                    <span className={styles.small}>
-                      {dateWords(t.at, 'short')}, {t.frequenciesHz.length} points
-                      {t.phaseDegrees ? ' with phase' : ''}
-                    </span>
-                  </button>
-                  <Button
-                    size="small"
-                    type="text"
-                    aria-label={`Remove ${t.name}`}
-                    onClick={() => attempt(() => removeTake(board!.id, t.id))}
-                  >
-                    ×
-                  </Button>
-                </li>
-              ))}
-            </ul>
+            <TakeList
+              board={board}
+              takes={ofBoard}
+              chosen={take?.id}
+              onChoose={(id) => {
+                setTakeId(id);
+                setChosen(0);
+              }}
+            />
           </div>
         </section>
         <section className={styles.middle} aria-label="Compare">
@@ -263,54 +235,6 @@ function Building({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][numbe
       )}
       {board && steps && <StepList steps={steps} board={board} />}
       {board && !steps && problem === null && <p className={styles.soft}>Writing the steps …</p>}
-    </>
-  );
-}
-
-/** What is known of a board: values that were measured on it, and what was written down. */
-function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][number] }) {
-  const mark = usePreferences((p) => p.mark);
-  const values = Object.entries(board.values);
-  const forget = (key: string) =>
-    attempt(() =>
-      changeBoard(board.id, ({ values: all }) => ({
-        values: Object.fromEntries(Object.entries(all).filter(([k]) => k !== key)),
-      })),
-    );
-  return (
-    <>
-      <h2>Notes on {board.name}</h2>
-      <Input.TextArea
-        aria-label={`Notes on ${board.name}`}
-        placeholder="Notes"
-        rows={3}
-        maxLength={2000}
-        value={board.note}
-        onChange={(e) =>
-          attempt(() => changeBoard(board.id, () => ({ note: e.target.value }), `note ${board.id}`))
-        }
-      />
-      {values.length > 0 && (
-        <>
-          <h3>Measured on it</h3>
-          <ul className={styles.takes}>
-            {values.map(([key, value]) => {
-              const name = nameOfValue(sheet, key);
-              return (
-                <li key={key}>
-                  <span className={styles.figure}>
-                    {name}{' '}
-                    {formatQuantity(value, quantityOfPart(name), { digits: 3, unit: true, mark })}
-                  </span>
-                  <Button size="small" type="text" onClick={() => forget(key)}>
-                    Forget
-                  </Button>
-                </li>
-              );
-            })}
-          </ul>
-        </>
-      )}
     </>
   );
 }

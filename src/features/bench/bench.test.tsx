@@ -47,9 +47,9 @@ async function pasted(text: string, name = 'evening') {
 
 test('a simulated board is swept, its culprit named, and taken as measured', async () => {
   render(<Open />);
-  await user.click(screen.getByRole('button', { name: 'Measure a simulated board' }));
+  await user.click(screen.getByRole('button', { name: 'Sweep the board' }));
   await user.type(await screen.findByLabelText('What is wrong with it'), 'C3=*1.4');
-  await user.click(screen.getByRole('button', { name: 'Sweep it' }));
+  await user.click(await screen.findByRole('button', { name: 'Sweep it' }));
   const list = await suspects();
   const first = within(list).getAllByRole('button')[0];
   expect(first.textContent).toMatch(/^C3, /);
@@ -104,9 +104,9 @@ test('a bad take is refused with its line, and nothing is taken', async () => {
 
 test('a simulated board with a fault that cannot be is not swept', async () => {
   render(<Open />);
-  await user.click(screen.getByRole('button', { name: 'Measure a simulated board' }));
+  await user.click(screen.getByRole('button', { name: 'Sweep the board' }));
   await user.type(await screen.findByLabelText('What is wrong with it'), 'C99=*2');
-  await user.click(screen.getByRole('button', { name: 'Sweep it' }));
+  await user.click(await screen.findByRole('button', { name: 'Sweep it' }));
   await screen.findByText(/There is no part “C99”/);
   expect(present().boards).toEqual([]);
 });

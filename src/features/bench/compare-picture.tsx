@@ -1,4 +1,5 @@
-import { useMemo } from 'react';
+import { Segmented } from 'antd';
+import { useMemo, useState } from 'react';
 import type { Comparison } from '@/core/bench/compare';
 import type { Take } from '@/core/library/take';
 import { formatFixed } from '@/core/quantity/format';
@@ -7,7 +8,11 @@ import { usePreferences } from '@/store/preferences';
 import { differenceAxis, levelAxis } from '@/ui/chart/axis';
 import { LensChart } from '@/ui/chart/lens-chart';
 import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
+import { HarmonicsPicture } from './harmonics-picture';
 import styles from './bench.module.css';
+
+/** What the picture under the levels shows. */
+type Lower = 'difference' | 'harmonics';
 
 interface ComparePictureProps {
   fromHz: number;
@@ -31,6 +36,7 @@ export function ComparePicture({
 }: ComparePictureProps) {
   const mark = usePreferences((p) => p.mark);
   const { frequenciesHz: x, predictedDb, differenceDb, explainedDb } = comparison;
+  const [lower, setLower] = useState<Lower>('difference');
   const shiftDb = comparison.findings.gainDb;
   const above = useMemo<ChartLayer[]>(() => {
     const levels = take.levelDb.map((db) => db - shiftDb);
@@ -100,26 +106,42 @@ export function ComparePicture({
           layers={above}
         />
       </div>
-      <p className={styles.keys}>
-        <span>
-          <LayerKey kind="dots" look="take" /> take less prediction
-        </span>
-        {explainedDb.length > 0 && (
-          <span>
-            <LayerKey kind="line" look="keep" /> what the chosen suspect makes of it
-          </span>
-        )}
-      </p>
-      <div className={styles.below}>
-        <LensChart
-          title="Take less prediction over frequency"
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={differences}
-          unit="dB"
-          layers={below}
+      {take.harmonics && (
+        <Segmented<Lower>
+          size="small"
+          className={styles.lower}
+          aria-label="The lower picture"
+          value={lower}
+          options={['difference', 'harmonics']}
+          onChange={setLower}
         />
-      </div>
+      )}
+      {take.harmonics && lower === 'harmonics' ? (
+        <HarmonicsPicture fromHz={fromHz} toHz={toHz} x={x} harmonics={take.harmonics} />
+      ) : (
+        <>
+          <p className={styles.keys}>
+            <span>
+              <LayerKey kind="dots" look="take" /> take less prediction
+            </span>
+            {explainedDb.length > 0 && (
+              <span>
+                <LayerKey kind="line" look="keep" /> what the chosen suspect makes of it
+              </span>
+            )}
+          </p>
+          <div className={styles.below}>
+            <LensChart
+              title="Take less prediction over frequency"
+              fromHz={fromHz}
+              toHz={toHz}
+              axis={differences}
+              unit="dB"
+              layers={below}
+            />
+          </div>
+        </>
+      )}
     </>
   );
 }

@@ -171,7 +171,7 @@ function useHeard(sheet: Sheet, way: number): void {
     hearProgram(program);
     if (!on || program.sound !== 'input') return;
     hearInput().catch((error: unknown) =>
-      refuse(`Nothing comes in: ${messageOf(error)} Allow the microphone, or choose a sound.`),
+      refuse(`Nothing comes in: ${messageOf(error)} Or choose a sound.`),
     );
   }, [program, on]);
   useEffect(() => {

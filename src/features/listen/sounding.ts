@@ -3,6 +3,7 @@ import type { Side } from '@/core/listen/audition';
 import type { Program } from '@/core/listen/program';
 import { engine } from '@/workers/engine';
 import type { HeardSheet, PlayerState, ToPlayer } from '@/workers/listen-messages';
+import { audioInput } from './audio-input';
 
 /** How loud it is at first, and at most; dB under what the limiter lets through. */
 export const QUIET_DB = -24;
@@ -154,9 +155,7 @@ export function hearRecording(samples: Float32Array | null): void {
 /** What comes into this machine. @throws where the browser does not let us */
 export async function hearInput(): Promise<void> {
   if (!sounding || sounding.microphone) return;
-  const stream = await navigator.mediaDevices.getUserMedia({
-    audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
-  });
+  const stream = await audioInput();
   if (!sounding) {
     stream.getTracks().forEach((t) => t.stop());
     return;

@@ -1,0 +1,63 @@
+import { useMemo } from 'react';
+import type { Take } from '@/core/library/take';
+import { levelAxis } from '@/ui/chart/axis';
+import { LensChart } from '@/ui/chart/lens-chart';
+import { LayerKey, type ChartLayer, type LayerLook } from '@/ui/chart/layers';
+import styles from './bench.module.css';
+
+interface HarmonicsProps {
+  fromHz: number;
+  toHz: number;
+  x: ArrayLike<number>;
+  harmonics: NonNullable<Take['harmonics']>;
+}
+
+/** The first orders are told apart by their looks. */
+const LOOKS: readonly LayerLook[] = ['built', 'keep'];
+const nameOf = (order: number): string =>
+  order === 2 ? 'second harmonic' : order === 3 ? 'third harmonic' : `harmonic ${order}`;
+
+/** Harmonics by order, against the fundamental that made them. */
+export function HarmonicsPicture({ fromHz, toHz, x, harmonics }: HarmonicsProps) {
+  const layers = useMemo(
+    () =>
+      harmonics.slice(0, LOOKS.length).map(({ order, levelDb }, i): ChartLayer => {
+        const told = levelDb.flatMap((db, k) => (db === null ? [] : [k]));
+        return {
+          kind: 'line',
+          id: `harmonic-${order}`,
+          name: nameOf(order),
+          look: LOOKS[i],
+          x: Float64Array.from(told, (k) => x[k]),
+          y: Float64Array.from(told, (k) => levelDb[k]!),
+        };
+      }),
+    [x, harmonics],
+  );
+  const axis = useMemo(
+    () => levelAxis(harmonics.map(({ levelDb }) => levelDb.filter((db) => db !== null))),
+    [harmonics],
+  );
+  return (
+    <>
+      <p className={styles.keys}>
+        {layers.map((layer) => (
+          <span key={layer.id}>
+            <LayerKey kind="line" look={layer.look} /> {layer.name}
+          </span>
+        ))}
+        <span>against the fundamental, at its frequency</span>
+      </p>
+      <div className={styles.below}>
+        <LensChart
+          title="Harmonics over the frequency of the fundamental"
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={axis}
+          unit="dB"
+          layers={layers}
+        />
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,2 @@
+/** Registers the audio thread's part of a sweep, and exports nothing. */
+export {};
