@@ -38,24 +38,29 @@ export function measureRigBoard(
   }).take;
 }
 
+/** Samples that are played through a simulated board, or a wire in its place, as often as asked. */
+export interface BoardPlay {
+  sheet: Sheet;
+  board: RigBoard;
+  through: 'board' | 'wire';
+  samples: Float64Array;
+  times: number;
+  /** How often something was played before: noise is never twice the same. */
+  turn: number;
+}
+
 /**
- * Samples through a simulated board and an ordinary sound card, or through a wire in its place.
+ * What an ordinary sound card records.
  *
- * @param turn how often it was played before: noise is never twice the same
  * @throws ReedError as `measureRigBoard`
  */
-export function playRigBoard(
-  sheet: Sheet,
-  board: RigBoard,
-  through: 'board' | 'wire',
-  samples: Float64Array,
-  turn: number,
-): Recording {
-  const seed = board.seed * TURNS + turn;
-  if (through === 'wire') return playThrough(null, samples, USUAL_CONVERTERS, seed);
+export function playRigBoard(play: BoardPlay): Recording[] {
+  const { sheet, board, through, samples, times, turn } = play;
+  const seeds = Array.from({ length: times }, (_, n) => board.seed * TURNS + turn + n);
+  if (through === 'wire') return playThrough(null, samples, USUAL_CONVERTERS, seeds);
   const request = requestOf(sheet, board);
   const { analysis } = buildBoard(request);
-  return playThrough({ analysis, probe: request.probe }, samples, USUAL_CONVERTERS, seed);
+  return playThrough({ analysis, probe: request.probe }, samples, USUAL_CONVERTERS, seeds);
 }
 
 const TURNS = 1000;

@@ -14,8 +14,8 @@ const BEYOND = 2;
 const LOWEST_HZ = 4;
 /** Of the rate: the highest that is played, and the highest that is told. */
 const HIGHEST_PLAYED = 0.48;
-const HIGHEST_TOLD = 0.45;
-const POINTS = 81;
+export const HIGHEST_TOLD = 0.45;
+export const POINTS = 81;
 /**
  * The sweep that covers a picture, as far as a rate reaches.
  *

@@ -27,10 +27,12 @@ const LEVEL = 0.6;
 const plan = sweepPlan(SHEET.view, RATE, 0.7);
 const samples = sweepSamples(plan, LEVEL);
 const board = { seed: 4, fault: '', meter: METERS[2] };
-const swept = (through: 'board' | 'wire', turn: number, own = board) =>
-  playRigBoard(SHEET, own, through, samples, turn);
-const wire = { recording: swept('wire', 0), level: LEVEL };
-const [first, second] = [swept('board', 1), swept('board', 2)];
+const play = { sheet: SHEET, board, through: 'board', samples, times: 2, turn: 1 } as const;
+const [first, second] = playRigBoard(play);
+const wire = {
+  recording: playRigBoard({ ...play, through: 'wire', times: 1 })[0],
+  level: LEVEL,
+};
 const apart = (a: number, b: number) => Math.abs(((a - b + 540) % 360) - 180);
 
 describe('a board swept through the simulated sound card', () => {
@@ -79,7 +81,8 @@ test('without a loop-back there is no phase; with one of another level all is as
   const bare = takeOfSweep(request).curve;
   expect(bare.phaseDegrees).toBeUndefined();
   expect(bare.noiseDb).toBeUndefined();
-  const softer = playRigBoard(SHEET, board, 'wire', sweepSamples(plan, LEVEL / 2), 9);
+  const half = sweepSamples(plan, LEVEL / 2);
+  const [softer] = playRigBoard({ ...play, through: 'wire', samples: half, turn: 9 });
   const whole = takeOfSweep({ ...request, loopBack: { recording: softer, level: LEVEL / 2 } });
   const known = takeOfSweep({ ...request, loopBack: wire });
   for (const k of [0, 20, 40])
@@ -94,7 +97,7 @@ test('its culprit is found though half of the curve lies in the noise', () => {
     view: SHEET.view,
     plan,
     level: quiet,
-    recordings: [1, 2].map((turn) => playRigBoard(SHEET, own, 'board', low, turn)),
+    recordings: playRigBoard({ ...play, board: own, samples: low }),
   });
   expect(drowned).toBeGreaterThan(0);
   const { findings } = compareTake(SHEET, undefined, { ...curve, meter: METERS[2] });
@@ -136,9 +139,21 @@ describe('what is no recording of the sweep is refused', () => {
     expect(() => take([own], recording)).toThrow('The loop-back is not this sweep');
   });
 
-  test('sweeps that are not alike', () => {
-    expect(() => take([own, made((n) => played[n - 140] || 0)])).toThrow('not alike');
+  test('sweeps that are not alike: something else, or something that was lost on the way', () => {
     expect(() => take([own, noise()])).toThrow('not alike');
+    const lost = made((n) => played[n - 100 + (n > 2000 ? 300 : 0)] || 0);
+    expect(() => take([own, lost])).toThrow('not alike');
+    expect(() => take([lost, own])).toThrow('not alike');
+  });
+
+  test('but one that came later is put in step, and phase is not told', () => {
+    const late = made((n) => played[n - 900] || 0);
+    const { curve, hasMoved } = take([own, late], own);
+    expect(hasMoved).toBe(true);
+    expect(curve.phaseDegrees).toBeUndefined();
+    for (const db of curve.levelDb) expect(Math.abs(db)).toBeLessThan(0.01);
+    for (const db of curve.noiseDb!) expect(db).toBeLessThan(0.01);
+    expect(take([own, own], own).curve.phaseDegrees).toBeDefined();
   });
 });
 

@@ -28,6 +28,8 @@ export interface SweepRequest {
 export interface SweepTake {
   curve: MeasuredCurve & Pick<Take, 'harmonics'>;
   latencySeconds: number;
+  /** True where it came differently late each time: phase is left out then. */
+  hasMoved: boolean;
   /** Highest point that came back, as a part of full scale. */
   peak: number;
   /** Points that were left out since noise drowned them. */
@@ -36,7 +38,7 @@ export interface SweepTake {
 
 /**
  * A take from recordings of a sweep. Phases are told only where a loop-back says how late everything
- * comes; points that noise drowns are left out.
+ * comes, and it comes equally late each time; points that noise drowns are left out.
  *
  * @throws ReedError `range` as `swept`, and where nothing is left
  */
@@ -57,7 +59,8 @@ export function takeOfSweep({ view, plan, level, recordings, loopBack }: SweepRe
   if (kept.length === 0)
     throw new ReedError('range', 'All that came back is drowned in noise: turn the source up.');
   return {
-    curve: curveOf(found, kept, loopBack !== undefined),
+    curve: curveOf(found, kept, loopBack !== undefined && !found.hasMoved),
+    hasMoved: found.hasMoved,
     latencySeconds: found.latencySeconds,
     peak: found.peak,
     drowned: levelDb.length - kept.length,

@@ -1,7 +1,7 @@
 import type { AcAnalysis } from '@/core/analysis/ac/ac';
 import { normalDeviate, seededRandom } from '@/core/random';
 import { inverseTransform } from '@/core/speaker/inverse-transform';
-import { circleOf, halfSpectrum } from '@/core/sweep/impulse';
+import { halfSpectrum } from '@/core/sweep/impulse';
 import type { Recording } from '@/core/sweep/swept';
 
 /** Converters and wires of a simulated bench. */
@@ -43,16 +43,19 @@ const TAIL_SECONDS = 0.6;
  *
  * @param board what is between output and input, and where it is recorded; null joins them, a loop-back
  * @param played full scale is 1
+ * @param seeds one for each time that it is played: noise is never twice the same
  */
 export function playThrough(
   board: { analysis: AcAnalysis; probe: string } | null,
   played: Float64Array,
   converters: Converters,
-  seed: number,
-): Recording {
-  const { rate, outputVolts, inputVolts, latencySamples, blockHz } = converters;
+  seeds: readonly number[],
+): Recording[] {
+  const { rate, outputVolts, inputVolts, latencySamples, blockHz, bits } = converters;
   const length = played.length + Math.round(TAIL_SECONDS * rate);
-  const size = circleOf(length);
+  // A circle that is as long as the recording: what still rings at its end would begin it, and is as
+  // good as nothing by then.
+  const size = 2 ** Math.ceil(Math.log2(length));
   const half = halfSpectrum(played, size);
   const hz = Float64Array.from(half.re, (_, k) => (k * rate) / size);
   const trace = board?.analysis.voltage(board.probe, hz.subarray(1));
@@ -65,13 +68,16 @@ export function playThrough(
     );
     [half.re[k], half.im[k]] = times([half.re[k], half.im[k]], all);
   }
-  const random = seededRandom(seed);
-  // Nobody begins a sweep in step with the mains.
-  const from = random();
-  const samples = inverseTransform(half)
-    .slice(0, length)
-    .map((v, n) => converted(v * outputVolts, from + n / rate, converters, random) / inputVolts);
-  return { samples: quantised(samples, converters.bits), rate };
+  const clean = inverseTransform(half).slice(0, length);
+  return seeds.map((seed) => {
+    const random = seededRandom(seed);
+    // Nobody begins a sweep in step with the mains.
+    const from = random();
+    const samples = clean.map(
+      (v, n) => converted(v * outputVolts, from + n / rate, converters, random) / inputVolts,
+    );
+    return { samples: quantised(samples, bits), rate };
+  });
 }
 
 type Complex = readonly number[];

@@ -143,3 +143,38 @@ export function spectrumOf(
 }
 
 const RENEWED = 512;
+
+/** A response is looked at for so long after it begins, at most. */
+export const LONGEST_SECONDS = 1.2;
+/** And from a little before. */
+export const AHEAD_SECONDS = 0.004;
+/** So soon after it begins, at least so much of a response has passed: what is spread wider is something else. */
+const SOON_SECONDS = 0.1;
+const SOON_PART = 0.4;
+/** What is quieter than this is no recording of anything. */
+export const SILENT = 1e-5;
+
+export const power = (samples: Float64Array): number => samples.reduce((sum, v) => sum + v * v, 0);
+
+export const peakOf = (samples: Float64Array): number =>
+  samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+
+/** Where an impulse response begins: half a sample either way at its highest point. */
+export function arrivalOf({ samples, rate }: Impulse): number {
+  let highest = 0;
+  // What arrives comes after it was played: the other half of the circle is of harmonics.
+  const half = samples.length / 2;
+  for (let n = 1; n < half; n++) if (Math.abs(samples[n]) > Math.abs(samples[highest])) highest = n;
+  return highest / rate;
+}
+
+/** Whether an impulse response is one: most of it comes soon after it begins. */
+export function isSoon(impulse: Impulse): boolean {
+  const { samples, rate } = impulse;
+  const size = samples.length;
+  const from = Math.round((arrivalOf(impulse) - AHEAD_SECONDS) * rate);
+  const to = from + Math.round((AHEAD_SECONDS + SOON_SECONDS) * rate);
+  let soon = 0;
+  for (let n = from; n < to; n++) soon += samples[((n % size) + size) % size] ** 2;
+  return soon >= SOON_PART * power(samples);
+}

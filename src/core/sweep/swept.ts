@@ -3,7 +3,18 @@ import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import { levelDb, phaseDegrees } from '@/core/response/response';
 import { growthSeconds, type SweepPlan } from './exponential-sweep';
-import { deconvolved, spectrumOf, type Impulse } from './impulse';
+import {
+  AHEAD_SECONDS,
+  arrivalOf,
+  deconvolved,
+  isSoon,
+  LONGEST_SECONDS,
+  peakOf,
+  SILENT,
+  spectrumOf,
+  type Impulse,
+} from './impulse';
+import { together } from './together';
 
 /** What came back of a sweep. */
 export interface Recording {
@@ -28,6 +39,8 @@ export interface SweptRequest {
 export interface Swept extends MeasuredCurve {
   /** From playing to coming back, seconds. */
   latencySeconds: number;
+  /** True where it did not come back equally late each time: phases are those of nothing then. */
+  hasMoved: boolean;
   /** The highest point of what came back, as a part of full scale. */
   peak: number;
   /** How far each level is off by itself, one standard deviation, dB; only where it was recorded more than once. */
@@ -44,17 +57,6 @@ export interface Harmonic {
 /** Samples at full scale in a row are a clipped top. */
 const CLIPPED = 0.999;
 const CLIPPED_IN_A_ROW = 3;
-/** What is quieter than this is no recording of anything. */
-const SILENT = 1e-5;
-/** A response is looked at for so long after it begins, at most. */
-const LONGEST_SECONDS = 1.2;
-/** And from a little before. */
-const AHEAD_SECONDS = 0.004;
-/** So soon after it begins, at least so much of a response has passed: what is spread wider is something else. */
-const SOON_SECONDS = 0.1;
-const SOON_PART = 0.2;
-/** What sweeps that were repeated may differ by, as a part of the power that they have in common. */
-const DIFFERENT = 0.1;
 /** Noise is told from so many points to either side. */
 const NEIGHBOURS = 3;
 const DB_PER_NEPER = 20 / Math.LN10;
@@ -71,13 +73,11 @@ export function swept(request: SweptRequest): Swept {
     throw new ReedError('range', 'Nothing was recorded: sweep once at least.');
   for (const one of [...recordings, ...(loopBack ? [loopBack] : [])])
     checkRecording(one, plan, played);
-  const common = weighed(recordings, () => 1);
-  const apart = recordings.length > 1 ? weighed(recordings, alternating(recordings)) : undefined;
-  if (apart && power(apart) > DIFFERENT * power(common))
-    throw new ReedError(
-      'range',
-      'The repeated sweeps are not alike: something else was heard as well, or they are too quiet. Turn the source up, and look for what hums or rattles.',
-    );
+  const { common, apart, hasMoved } = together(
+    recordings.map((r) => r.samples),
+    (samples) =>
+      Math.round(arrivalOf(deconvolved(samples, played, plan.rate, plan).within) * plan.rate),
+  );
   const found = deconvolved(common, played, plan.rate, plan);
   const reference = loopBack && deconvolved(loopBack.samples, played, plan.rate, plan);
   for (const [what, one] of [
@@ -114,6 +114,7 @@ export function swept(request: SweptRequest): Swept {
     phaseDegrees: Array.from(linear.re, (re, k) => phaseDegrees(re, linear.im[k])),
     ...(noise ? { noiseDb: noiseOfLevels(noise, own) } : {}),
     latencySeconds,
+    hasMoved,
     peak: Math.max(...recordings.map(({ samples }) => peakOf(samples))),
     harmonics: orders.map((order) => ({
       order,
@@ -178,43 +179,6 @@ function checkRecording({ samples, rate }: Recording, plan: SweepPlan, played: F
   }
 }
 
-const peakOf = (samples: Float64Array): number =>
-  samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-
-/** Recordings of one sweep added up, each with its weight, as a mean. */
-function weighed(
-  recordings: readonly Recording[],
-  weightOf: (which: number) => number,
-): Float64Array {
-  const length = Math.min(...recordings.map((r) => r.samples.length));
-  const sum = new Float64Array(length);
-  recordings.forEach(({ samples }, which) => {
-    const weight = weightOf(which) / recordings.length;
-    if (weight !== 0) for (let n = 0; n < length; n++) sum[n] += weight * samples[n];
-  });
-  return sum;
-}
-
-/** Weights that leave nothing of what recordings have in common, and of noise as much as their mean has. */
-function alternating({ length }: readonly Recording[]): (which: number) => number {
-  const even = length - (length % 2);
-  const scale = Math.sqrt(length / even);
-  return (which) => (which >= even ? 0 : which % 2 === 0 ? scale : -scale);
-}
-
-const power = (samples: Float64Array): number => samples.reduce((sum, v) => sum + v * v, 0);
-
-/** Whether an impulse response is one: most of it comes soon after it begins. */
-function isSoon(impulse: Impulse): boolean {
-  const { samples, rate } = impulse;
-  const size = samples.length;
-  const from = Math.round((arrivalOf(impulse) - AHEAD_SECONDS) * rate);
-  const to = from + Math.round((AHEAD_SECONDS + SOON_SECONDS) * rate);
-  let soon = 0;
-  for (let n = from; n < to; n++) soon += samples[((n % size) + size) % size] ** 2;
-  return soon >= SOON_PART * power(samples);
-}
-
 /** How far levels are off by noise: by the part of it in phase with each, and its neighbours’ beside. */
 function noiseOfLevels(noise: ComplexTrace, signal: ComplexTrace): number[] {
   const powers = noise.re.map((re, k) => re * re + noise.im[k] ** 2);
@@ -223,15 +187,6 @@ function noiseOfLevels(noise: ComplexTrace, signal: ComplexTrace): number[] {
     const mean = near.reduce((sum, v) => sum + v, 0) / near.length;
     return (DB_PER_NEPER * Math.sqrt(mean / 2)) / Math.hypot(signal.re[k], signal.im[k]);
   });
-}
-
-/** Where an impulse response begins: half a sample either way at its highest point. */
-function arrivalOf({ samples, rate }: Impulse): number {
-  let highest = 0;
-  // What arrives comes after it was played: the other half of the circle is of harmonics.
-  const half = samples.length / 2;
-  for (let n = 1; n < half; n++) if (Math.abs(samples[n]) > Math.abs(samples[highest])) highest = n;
-  return highest / rate;
 }
 
 function divided(a: ComplexTrace, b: ComplexTrace): ComplexTrace {

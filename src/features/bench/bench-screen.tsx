@@ -131,7 +131,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
         <div className={styles.actions}>
           <BackButton sheet={sheet} />
           {board && <Button onClick={() => window.print()}>Print the steps</Button>}
-          <BringTake onTake={taken} />
+          <BringTake view={sheet.view} onTake={taken} />
           <SweepButton sheet={sheet} board={board} onTake={taken} />
         </div>
       </header>

@@ -1,26 +1,32 @@
 import { Button, Input, Modal, Upload } from 'antd';
 import { useState } from 'react';
+import { takeOfImpulse } from '@/core/bench/impulse-take';
 import type { Meter } from '@/core/bench/meters';
 import { ReedError, messageOf } from '@/core/errors';
-import { readTakeTable, type MeasuredCurve } from '@/core/library/take-table';
+import { readTakeTable, takeTable, type MeasuredCurve } from '@/core/library/take-table';
+import type { Sheet } from '@/core/sheet/schema';
 import type { BroughtTake } from './bench-actions';
 import { MeterChoice } from './meter-choice';
+import { readRecording } from './sweep/read-recording';
 import styles from './bench.module.css';
 
 const MOST_BYTES = 8e6;
 
 interface BringTakeProps {
+  /** What the sheet’s picture shows: a recording is read over it. */
+  view: Sheet['view'];
   onTake: (name: string, take: BroughtTake) => void;
 }
 
 /** Brings a take in from a table, or from what is typed: spot readings, one a line. */
-export function BringTake({ onTake }: BringTakeProps) {
+export function BringTake({ view, onTake }: BringTakeProps) {
   const [open, setOpen] = useState(false);
   return (
     <>
       <Button onClick={() => setOpen(true)}>Bring in a take</Button>
       {open && (
         <TakeWindow
+          view={view}
           onTake={(name, curve) => {
             setOpen(false);
             onTake(name, curve);
@@ -32,7 +38,7 @@ export function BringTake({ onTake }: BringTakeProps) {
   );
 }
 
-function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void }) {
+function TakeWindow({ view, onTake, onClose }: BringTakeProps & { onClose: () => void }) {
   const [name, setName] = useState('');
   const [text, setText] = useState('');
   const [meter, setMeter] = useState<Meter | undefined>(undefined);
@@ -47,13 +53,22 @@ function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void 
       return null;
     }
   };
-  const openFile = async (file: File) => {
-    if (file.size > MOST_BYTES) {
-      setProblem(`${file.name} is far larger than any take.`);
-      return;
+  /** A table as it stands; of a recorded impulse response, the table of its levels. */
+  const contentOf = async (file: File): Promise<string | null> => {
+    try {
+      if (!/\.wav$/i.test(file.name)) {
+        if (file.size > MOST_BYTES) throw new Error(`“${file.name}” is far larger than any take.`);
+        return await file.text();
+      }
+      return takeTable(takeOfImpulse(view, await readRecording(file)));
+    } catch (error) {
+      setProblem(messageOf(error));
+      return null;
     }
-    const content = await file.text();
-    if (!read(content)) return;
+  };
+  const openFile = async (file: File) => {
+    const content = await contentOf(file);
+    if (content === null || !read(content)) return;
     setText(content);
     if (name === '') setName(file.name.replace(/\.[^.]*$/, ''));
   };
@@ -75,11 +90,12 @@ function TakeWindow({ onTake, onClose }: BringTakeProps & { onClose: () => void 
     >
       <p>
         A table of frequency, level in dB and perhaps phase in degrees, at whatever level the source
-        stood. Spot readings typed by hand do as well, one a line.
+        stood. Spot readings typed by hand do as well, one a line; or a WAV file that holds an
+        impulse response.
       </p>
       <div className={styles.form}>
         <Upload
-          accept=".txt,.csv,.tsv,.frd,.dat"
+          accept=".txt,.csv,.tsv,.frd,.dat,.wav"
           showUploadList={false}
           beforeUpload={(file) => {
             void openFile(file);

@@ -1,7 +1,7 @@
 import type { Recording } from '@/core/sweep/swept';
 import { audioInput } from '../../listen/audio-input';
 import { end as endListening } from '../../listen/sounding';
-import { Stopped, type AudioRig } from './audio-rig';
+import { Stopped, type AudioRig, type PlayOptions } from './audio-rig';
 
 /** It is listened for so long after the last sample was played: wireless things are late. */
 const TAIL_SECONDS = 1.2;
@@ -32,24 +32,29 @@ export async function browserRig(): Promise<AudioRig> {
     });
     context.createMediaStreamSource(stream).connect(node).connect(context.destination);
     await context.resume();
+    const once = (samples: Float64Array, { signal, onPeak }: PlayOptions) =>
+      new Promise<Recording>((resolve, reject) => {
+        const stop = () => {
+          node.port.postMessage({ is: 'stop' });
+          reject(new Stopped());
+        };
+        if (signal.aborted) return stop();
+        signal.addEventListener('abort', stop, { once: true });
+        node.port.onmessage = ({ data }: MessageEvent<Said>) => {
+          if (data.is === 'peak') return onPeak(data.peak);
+          signal.removeEventListener('abort', stop);
+          resolve({ samples: Float64Array.from(data.samples), rate: context.sampleRate });
+        };
+        const tail = Math.round(TAIL_SECONDS * context.sampleRate);
+        node.port.postMessage({ is: 'play', samples: Float32Array.from(samples), tail });
+      });
     return {
       rate: context.sampleRate,
-      play: (samples, { signal, onPeak }) =>
-        new Promise<Recording>((resolve, reject) => {
-          const stop = () => {
-            node.port.postMessage({ is: 'stop' });
-            reject(new Stopped());
-          };
-          if (signal.aborted) return stop();
-          signal.addEventListener('abort', stop, { once: true });
-          node.port.onmessage = ({ data }: MessageEvent<Said>) => {
-            if (data.is === 'peak') return onPeak(data.peak);
-            signal.removeEventListener('abort', stop);
-            resolve({ samples: Float64Array.from(data.samples), rate: context.sampleRate });
-          };
-          const tail = Math.round(TAIL_SECONDS * context.sampleRate);
-          node.port.postMessage({ is: 'play', samples: Float32Array.from(samples), tail });
-        }),
+      async play(samples, options) {
+        const recordings: Recording[] = [];
+        for (let n = 0; n < options.times; n++) recordings.push(await once(samples, options));
+        return recordings;
+      },
       close: () => {
         node.port.postMessage({ is: 'end' });
         close();

@@ -3,23 +3,18 @@ import { useState } from 'react';
 import { sweepPlan, sweepSamples } from '@/core/bench/sweep-plan';
 import type { SweepTake } from '@/core/bench/sweep-take';
 import { messageOf } from '@/core/errors';
-import { readWav, wavOf } from '@/core/formats/wav';
+import { wavOf } from '@/core/formats/wav';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Recording } from '@/core/sweep/swept';
 import { download, fileName } from '@/ui/download';
 import { engine } from '@/workers/engine';
+import { readRecording, type NamedRecording } from './read-recording';
 import styles from './sweep.module.css';
 
 /** What is written is played at this rate and level. */
 const RATE = 48_000;
 const LEVEL = 0.25;
-/** A minute of two channels of 32 bits at 96 kHz. */
-const MOST_BYTES = 46e6;
 const MOST_FILES = 16;
-
-interface Named extends Recording {
-  name: string;
-}
 
 interface FileSweepProps {
   sheet: Sheet;
@@ -29,7 +24,7 @@ interface FileSweepProps {
 
 /** A sweep that is played and recorded elsewhere: the file to play, and the recordings of it. */
 export function FileSweep({ sheet, seconds, onTake }: FileSweepProps) {
-  const [wire, setWire] = useState<Named | null>(null);
+  const [wire, setWire] = useState<NamedRecording | null>(null);
   const [busy, setBusy] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const during = async (work: () => Promise<void> | void) => {
@@ -50,7 +45,7 @@ export function FileSweep({ sheet, seconds, onTake }: FileSweepProps) {
       const name = fileName(`${sheet.title} sweep ${seconds} s`, 'wav');
       download(name, new Blob([wavOf(samples, RATE) as BlobPart]), 'audio/wav');
     });
-  const take = (recordings: readonly Named[]) =>
+  const take = (recordings: readonly NamedRecording[]) =>
     during(async () => {
       const { fromHz, toHz } = sheet.view;
       const loopBack = wire ? { recording: plain(wire), level: LEVEL } : undefined;
@@ -107,20 +102,14 @@ export function FileSweep({ sheet, seconds, onTake }: FileSweepProps) {
   );
 }
 
-const plain = ({ samples, rate }: Named): Recording => ({ samples, rate });
+const plain = ({ samples, rate }: NamedRecording): Recording => ({ samples, rate });
 
 /** Every file or none. */
-async function readAll(files: readonly File[]): Promise<Named[]> {
+async function readAll(files: readonly File[]): Promise<NamedRecording[]> {
   if (files.length > MOST_FILES)
     throw new Error(`${files.length} files are more than the ${MOST_FILES} that are read at once.`);
-  const all: Named[] = [];
-  for (const file of files) {
-    if (file.size > MOST_BYTES)
-      throw new Error(`“${file.name}” is far longer than a sweep: cut it to a minute.`);
-    const bytes = new Uint8Array(await file.arrayBuffer());
-    const { samples, rate } = readWav(bytes, file.name);
-    all.push({ name: file.name, samples, rate });
-  }
+  const all: NamedRecording[] = [];
+  for (const file of files) all.push(await readRecording(file));
   return all;
 }
 

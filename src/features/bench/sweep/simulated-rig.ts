@@ -1,6 +1,7 @@
 import type { RigBoard } from '@/core/bench/rig-board';
 import { USUAL_CONVERTERS } from '@/core/rig/sweep-rig';
 import type { Sheet } from '@/core/sheet/schema';
+import { peakOf } from '@/core/sweep/impulse';
 import { engine } from '@/workers/engine';
 import { Stopped, type AudioRig } from './audio-rig';
 
@@ -10,13 +11,13 @@ let turn = 0;
 export function simulatedRig(sheet: Sheet, board: RigBoard): AudioRig {
   return {
     rate: USUAL_CONVERTERS.rate,
-    async play(samples, { through, signal, onPeak }) {
-      turn = (turn + 1) % 1000;
+    async play(samples, { through, times, signal, onPeak }) {
+      turn = (turn + times) % 1000;
       try {
-        const input = { sheet, board, through, samples, turn };
-        const recording = await engine().run('playBoard', input, { signal });
-        onPeak(recording.samples.reduce((most, v) => Math.max(most, Math.abs(v)), 0));
-        return recording;
+        const input = { sheet, board, through, samples, times, turn };
+        const recordings = await engine().run('playBoard', input, { signal });
+        onPeak(peakOf(recordings[0].samples));
+        return recordings;
       } catch (error) {
         throw signal.aborted ? new Stopped() : error;
       }

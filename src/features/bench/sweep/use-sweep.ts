@@ -6,7 +6,6 @@ import type { LoopBack, SweepTake } from '@/core/bench/sweep-take';
 import { messageOf } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { levelAdvice, risingTone, type LevelAdvice } from '@/core/sweep/level-check';
-import type { Recording } from '@/core/sweep/swept';
 import { engine } from '@/workers/engine';
 import { Stopped, type AudioRig, type PlayOptions } from './audio-rig';
 import { browserRig } from './browser-rig';
@@ -103,9 +102,9 @@ export function useSweep(sheet: Sheet, board: SheetBoard | undefined, settings: 
     }
   };
 
-  const played = async (rig: AudioRig, through: PlayOptions['through'], signal: AbortSignal) => {
+  const played = async (rig: AudioRig, options: Omit<PlayOptions, 'onPeak'>) => {
     const plan = sweepPlan(sheet.view, rig.rate, seconds);
-    return rig.play(sweepSamples(plan, level), { through, signal, onPeak: setPeak });
+    return rig.play(sweepSamples(plan, level), { ...options, onPeak: setPeak });
   };
 
   return {
@@ -133,6 +132,7 @@ export function useSweep(sheet: Sheet, board: SheetBoard | undefined, settings: 
         let highest = 0;
         await rig.play(tone, {
           through: 'board',
+          times: 1,
           signal,
           onPeak: (now) => {
             highest = Math.max(highest, now);
@@ -144,16 +144,15 @@ export function useSweep(sheet: Sheet, board: SheetBoard | undefined, settings: 
 
     measureWire: () =>
       during('wire', async (rig, signal) => {
-        setWire({ recording: await played(rig, 'wire', signal), level, seconds });
+        const [recording] = await played(rig, { through: 'wire', times: 1, signal });
+        setWire({ recording, level, seconds });
       }),
 
     /** @returns nothing where it was stopped or could not be */
     sweep: async (): Promise<SweepTake | null> => {
       let take: SweepTake | null = null;
       await during('sweep', async (rig, signal) => {
-        const recordings: Recording[] = [];
-        for (let turn = 0; turn < turns; turn++)
-          recordings.push(await played(rig, 'board', signal));
+        const recordings = await played(rig, { through: 'board', times: turns, signal });
         take = await engine().run(
           'sweepTake',
           {
