@@ -53,6 +53,7 @@ const layers = [
   'crossover',
   'lenses',
   'bench',
+  'practice',
   'listen',
   'jobs',
   'formats',

@@ -13,3 +13,13 @@ export function seededRandom(seed: number): () => number {
 /** A normal deviate (G. E. P. Box, M. E. Muller, "A Note on the Generation of Random Normal Deviates", 1958). */
 export const normalDeviate = (random: () => number): number =>
   Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+
+/** The same things in an order drawn by lot (R. A. Fisher, F. Yates, 1938). */
+export function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const all = [...list];
+  for (let k = all.length - 1; k > 0; k--) {
+    const other = Math.floor(random() * (k + 1));
+    [all[k], all[other]] = [all[other], all[k]];
+  }
+  return all;
+}

@@ -61,6 +61,17 @@ export function boardCircuit(
   return { circuit, probe, rules: known, fixed };
 }
 
+/** The board by itself: without what stands at its ends. */
+export const bareCircuit = ({
+  circuit,
+  fixed,
+}: Pick<BoardCircuit, 'circuit' | 'fixed'>): Circuit => ({
+  ...circuit,
+  parts: circuit.parts.filter(
+    (p) => !fixed.has(p.id) || p.kind === 'voltage-source' || p.kind === 'op-amp',
+  ),
+});
+
 /** To what of the sheet a part of its circuit belongs; nothing for what stands at its ends. */
 export function placeOfPart(sheet: Sheet, name: string): { stage: string; part: string } | null {
   const nameOf = namesInCircuit(sheet, 0);

@@ -29,6 +29,35 @@ export function deadResistances(
   off: ReadonlyMap<string, number>,
 ): Map<string, DeadResistance> {
   const nets = [circuit.ground, ...netsOf(circuit)].slice(0, MOST_NETS);
+  const between = resistancesOf(circuit, off, nets);
+  const found = new Map<string, DeadResistance>();
+  if (!between) return found;
+  for (let i = 0; i < nets.length; i++)
+    for (let j = i + 1; j < nets.length; j++) {
+      const ohms = between(i, j);
+      if (ohms > OPEN_OHMS || ohms < WIRE_OHMS) continue;
+      found.set(`${i} ${j}`, { between: [nets[i], nets[j]], ohms });
+    }
+  return found;
+}
+
+/**
+ * What an ohmmeter finds between two nets of a board without power; Infinity where it is open, and 0
+ * where a wire joins them.
+ */
+export function deadOhms(circuit: Circuit, a: string, b: string): number {
+  const nets = [...new Set([circuit.ground, ...netsOf(circuit)])];
+  const ohms = resistancesOf(circuit, new Map(), nets)?.(nets.indexOf(a), nets.indexOf(b));
+  if (ohms === undefined || ohms > OPEN_OHMS) return Infinity;
+  return ohms < 2 * WIRE_OHMS ? 0 : ohms;
+}
+
+/** Resistances by the places of two nets; nothing where they cannot be told. */
+function resistancesOf(
+  circuit: Circuit,
+  off: ReadonlyMap<string, number>,
+  nets: readonly string[],
+): ((i: number, j: number) => number) | undefined {
   const place = new Map(nets.map((net, i) => [net, i]));
   const size = nets.length;
   const g = new Float64Array(size * size);
@@ -43,15 +72,10 @@ export function deadResistances(
     g[j * size + i] -= siemens;
   }
   const inverse = Cholesky.of(g, size)?.inverse();
-  const found = new Map<string, DeadResistance>();
-  if (!inverse) return found;
-  for (let i = 0; i < size; i++)
-    for (let j = i + 1; j < size; j++) {
-      const ohms = inverse[i * (size + 1)] + inverse[j * (size + 1)] - 2 * inverse[i * size + j];
-      if (ohms > OPEN_OHMS || ohms < WIRE_OHMS) continue;
-      found.set(`${i} ${j}`, { between: [nets[i], nets[j]], ohms });
-    }
-  return found;
+  return (
+    inverse &&
+    ((i, j) => inverse[i * (size + 1)] + inverse[j * (size + 1)] - 2 * inverse[i * size + j])
+  );
 }
 
 function* conductors(

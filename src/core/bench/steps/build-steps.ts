@@ -4,7 +4,7 @@ import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { partsList } from '@/core/sheet/parts-list';
 import type { Sheet } from '@/core/sheet/schema';
-import { boardCircuit, type SheetBoard } from '../board-circuit';
+import { bareCircuit, boardCircuit, type SheetBoard } from '../board-circuit';
 import { deadChecks } from './dead-checks';
 import { readingSteps } from './reading-steps';
 import { restChecks } from './rest-checks';
@@ -51,7 +51,7 @@ export async function buildSteps(
       title: 'Look at every joint',
       detail: 'In good light, with a glass: bridges, joints without solder, legs in wrong holes.',
     },
-    ...deadChecks(bare(own.circuit, own.fixed), probe, rules),
+    ...deadChecks(bareCircuit(own), probe, rules),
     ...(hasDevices ? powerSteps(sheet, hasAmplifiers, mark) : []),
     ...rest,
     await sweepStep(sheet, own, mark, pause),
@@ -64,14 +64,6 @@ export async function buildSteps(
     },
   ];
 }
-
-/** The board by itself: without what stands at its ends. */
-const bare = (circuit: ReturnType<typeof boardCircuit>['circuit'], fixed: ReadonlySet<string>) => ({
-  ...circuit,
-  parts: circuit.parts.filter(
-    (p) => !fixed.has(p.id) || p.kind === 'voltage-source' || p.kind === 'op-amp',
-  ),
-});
 
 function powerSteps(sheet: Sheet, hasAmplifiers: boolean, mark: DecimalMark): BenchStep[] {
   const { supply } = sheet.parts;
