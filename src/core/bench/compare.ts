@@ -81,7 +81,7 @@ function withSuspect(circuit: Circuit, { parts }: Suspect): Circuit {
 }
 
 /** By net, the parts of the board that are joined to it. */
-function meetingIn(circuit: Circuit, fixed: ReadonlySet<string>): Record<string, string[]> {
+export function meetingIn(circuit: Circuit, fixed: ReadonlySet<string>): Record<string, string[]> {
   const meeting: Record<string, string[]> = {};
   for (const part of circuit.parts) {
     if (fixed.has(part.id)) continue;

@@ -8,6 +8,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { practiceReasoning } from './practice-reasoning';
 import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
 import { sweepTake } from './sweep-take';
@@ -35,6 +36,7 @@ export const JOBS = {
   matching,
   partsList,
   playBoard,
+  practiceReasoning,
   readBoards,
   renderProgram,
   sweepTake,

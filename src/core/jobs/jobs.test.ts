@@ -17,6 +17,7 @@ import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
 import { partsList } from './parts-list';
+import { practiceReasoning } from './practice-reasoning';
 import { readBoards } from './read-boards';
 import { renderProgram } from './render-program';
 import { sweepTake } from './sweep-take';
@@ -66,6 +67,7 @@ test('the table holds every job under its own name', () => {
     matching,
     partsList,
     playBoard,
+    practiceReasoning,
     readBoards,
     renderProgram,
     sweepTake,

@@ -32,6 +32,7 @@ export type Found =
   | { is: 'part'; value: number | null; should: number };
 
 const SWEEP_POINTS = 61;
+const PICTURE_POINTS = 161;
 /** What an ohmmeter and a capacitance meter are off by. */
 const METER = 0.003;
 /** The meter hears no less, dB. */
@@ -76,6 +77,15 @@ export function measure(board: PracticeBoard, asked: Asked, turn: number): Found
       return { is: 'part', value: valueThere(board, asked.part, off), should: valueOfPart(own) };
     }
   }
+}
+
+/** What a sound board gives at a net over the sheet’s picture, dB. */
+export function soundLevels(
+  { sound, sheet }: PracticeBoard,
+  net: string,
+): { x: Float64Array; y: Float64Array } {
+  const x = spaced(sheet.view.fromHz, sheet.view.toHz, PICTURE_POINTS);
+  return { x, y: levelsOf(new AcAnalysis(sound.circuit), net, Array.from(x)) };
 }
 
 /** Levels of the board as it is, at least what a meter hears. */

@@ -17,7 +17,7 @@ type Lower = 'difference' | 'harmonics';
 interface ComparePictureProps {
   fromHz: number;
   toHz: number;
-  take: Take;
+  take: Pick<Take, 'name' | 'levelDb' | 'meter' | 'harmonics'>;
   comparison: Comparison;
   /** Of the sheet as it stands; nothing until it is known. */
   spread: SpreadResult | null;

@@ -9,8 +9,8 @@ interface SuspectListProps {
   comparison: Comparison;
   chosen: number;
   onChoose: (suspect: number) => void;
-  /** Take what a suspect says as measured. */
-  onMeasured: (part: string, value: number) => void;
+  /** Take what a suspect says as measured; without it that is not offered. */
+  onMeasured?: (part: string, value: number) => void;
 }
 
 /** Suspects that are less likely than this are not shown. */
@@ -78,7 +78,7 @@ export function SuspectList({ comparison, chosen, onChoose, onMeasured }: Suspec
           <p>{nextWords(next, comparison.meeting, mark)}</p>
         </>
       )}
-      <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />
+      {onMeasured && <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />}
       <p className={styles.lookedFor}>
         Looked for as well: swapped parts, a decade off, missing and bridged parts, the wrong way
         round, no ground, slow op-amps, what source and probe do.
@@ -92,7 +92,7 @@ function WhatToDo({
   comparison,
   chosen,
   onMeasured,
-}: Pick<SuspectListProps, 'comparison' | 'chosen' | 'onMeasured'>) {
+}: Required<Pick<SuspectListProps, 'comparison' | 'chosen' | 'onMeasured'>>) {
   const mark = usePreferences((p) => p.mark);
   const values = comparison.values[chosen] as Comparison['values'][number] | undefined;
   const suspect = comparison.findings.ranking[chosen];

@@ -4,6 +4,7 @@ import {
   Activity,
   CircleHelp,
   FileSpreadsheet,
+  GraduationCap,
   Inbox,
   LibraryBig,
   SlidersHorizontal,
@@ -80,6 +81,13 @@ export function Rail() {
         current={path === '/drivers'}
         prefetch={prefetch}
         icon={<Speaker size={18} strokeWidth={1.6} />}
+      />
+      <RailLink
+        href="/practice"
+        label="Practice"
+        current={path === '/practice'}
+        prefetch={prefetch}
+        icon={<GraduationCap size={18} strokeWidth={1.6} />}
       />
       <span className={styles.gap} />
       <button
