@@ -7,7 +7,9 @@ import { levelDb, phaseDegrees, responseOf, type Response } from '@/core/respons
 import { contextOf } from '@/core/sheet/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import { placeIn } from '@/core/speaker/curve';
-import { levelOfTake } from '@/core/suspects/estimate-noise';
+import { plainlyOf } from '@/core/suspects/estimate-noise';
+import type { Noise } from '@/core/suspects/noise';
+import { normalDeviate, seededRandom } from '@/core/random';
 import { boardCircuit, type SheetBoard } from './board-circuit';
 
 /**
@@ -83,21 +85,71 @@ export interface MeasuredBoard {
   take: MeasuredCurve & Pick<Take, 'meter'>;
 }
 
+/** A take is read so often with its noise once more on it. */
+const TURNS = 16;
+
 /**
- * The readings of many boards, each with its own unknown level taken out.
+ * How far the readings of a take are off by its noise: by what happens to them when as much noise is
+ * put on it once more, what that shifts (a highest point only ever rises) counted in.
  *
- * @returns by board, then by reading
+ * @returns by reading, the root of the mean square; null where there is no reading
  */
+function noiseOfReadings(
+  sheet: Sheet,
+  take: MeasuredCurve,
+  { gainDb, noise }: { gainDb: number; noise: Noise },
+  predicted: Response,
+): (number | null)[] {
+  const random = seededRandom(1);
+  const values = readTake(sheet, take, gainDb, predicted);
+  const squares = values.map(() => 0);
+  for (let turn = 0; turn < TURNS; turn++) {
+    const noisy = (list: readonly number[], by: Float64Array | undefined) =>
+      list.map((v, k) => v + (by ? by[k] * normalDeviate(random) : 0));
+    const { levelDb: levels, phaseDegrees: degrees } = take;
+    const again = readTake(
+      sheet,
+      {
+        ...take,
+        levelDb: noisy(levels, noise.levelDb),
+        ...(degrees ? { phaseDegrees: noisy(degrees, noise.phaseDegrees) } : {}),
+      },
+      gainDb,
+      predicted,
+    );
+    again.forEach((v, r) => (squares[r] += v === null ? Infinity : (v - (values[r] ?? 0)) ** 2));
+  }
+  return values.map((v, r) =>
+    v === null || !Number.isFinite(squares[r]) ? null : Math.sqrt(squares[r] / TURNS),
+  );
+}
+
+/** The readings of one board. */
+export interface BoardRead {
+  board: string;
+  gainDb: number;
+  /** By reading; null where its take does not reach. */
+  values: (number | null)[];
+  /** By reading: how far it is off by noise alone. */
+  noise: (number | null)[];
+}
+
+/** The readings of many boards, each with its own unknown level taken out. */
 export function readBoards(
   sheet: Sheet,
   boards: readonly MeasuredBoard[],
   drawer: readonly StockEntry[] = [],
-): { board: string; gainDb: number; values: (number | null)[] }[] {
+): BoardRead[] {
   return boards.map(({ board, take }) => {
     const own = boardCircuit(sheet, board, drawer, take.meter);
     const { circuit, probe } = own;
-    const gainDb = levelOfTake({ ...own, take });
+    const plain = plainlyOf({ ...own, take });
     const predicted = responseOf(new AcAnalysis(circuit), probe);
-    return { board: board.id, gainDb, values: readTake(sheet, take, gainDb, predicted) };
+    return {
+      board: board.id,
+      gainDb: plain.gainDb,
+      values: readTake(sheet, take, plain.gainDb, predicted),
+      noise: noiseOfReadings(sheet, take, plain, predicted),
+    };
   });
 }

@@ -19,12 +19,24 @@ const ANYWHERE = 0.5;
 /** What a take is thought to be off by at first, dB. */
 const AT_FIRST_DB = 0.1;
 
+/** What can be told of a take whichever parts are off. */
+export interface Plain {
+  noise: Noise;
+  /**
+   * By how much it stands above what its circuit gives, dB: what the level of the source was, or the
+   * gain of the meter.
+   */
+  gainDb: number;
+}
+
 /**
- * The noise of a take: what is left when every value may be anything, or how far points lie off their
+ * The noise of a take is what is left when every value may be anything, or how far points lie off their
  * neighbours, whichever is less; a circuit that was wired wrong leaves much of the first, and one of
  * sharp bends much of the second.
+ *
+ * @throws ReedError `circuit` where nothing arrives at the probe
  */
-export function estimateNoise(known: Omit<Question, 'noise'>): Noise {
+export function plainlyOf(known: Omit<Question, 'noise'>): Plain {
   const { probe, take } = known;
   const points = take.frequenciesHz.length;
   const phases = take.phaseDegrees !== undefined;
@@ -43,19 +55,10 @@ export function estimateNoise(known: Omit<Question, 'noise'>): Noise {
   };
   const level = left(0, 1, measured?.levelDb);
   const phase = phases ? left(points, DEGREES_PER_DB, measured?.phaseDegrees) : undefined;
-  return measured ? scaledNoise(measured, level, phase) : noiseOf(points, level, phase);
-}
-
-/**
- * By how much a take stands above what its circuit gives, dB, whichever parts are off: what the level
- * of the source was, or the gain of the meter.
- *
- * @throws ReedError `circuit` where nothing arrives at the probe
- */
-export function levelOfTake(known: Omit<Question, 'noise'>): number {
-  const { inDb, x } = freest(known);
-  if (!inDb.misfit(x)) throw unsolved(known.probe);
-  return inDb.gainDb(x);
+  return {
+    noise: measured ? scaledNoise(measured, level, phase) : noiseOf(points, level, phase),
+    gainDb: inDb.gainDb(x),
+  };
 }
 
 /** The values that come closest to a take where each may be anything, and what is left in dB. */

@@ -3,7 +3,7 @@ import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
-import { estimateNoise } from './estimate-noise';
+import { plainlyOf } from './estimate-noise';
 import { squares } from './belief';
 import { type Likely } from './likely';
 import { movables } from './movable';
@@ -221,7 +221,7 @@ function questionOf({
   const known = { circuit, probe, take: thinned(take, MOST_POINTS), rules, fixed };
   const noise =
     noiseDb === undefined
-      ? estimateNoise(known)
+      ? plainlyOf(known).noise
       : evenNoise(known.take.frequenciesHz.length, noiseDb, take.phaseDegrees !== undefined);
   return { ...known, noise };
 }

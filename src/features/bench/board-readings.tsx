@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { awayBy, isOutside, oddest } from '@/core/bench/verdict';
 import type { Take } from '@/core/library/take';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
@@ -46,30 +47,58 @@ export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
   const { result } = useJob('readBoards', input.boards.length > 0 ? input : null);
   if (!result || sheet.readings.length === 0) return null;
   const stages = ways[0].stages.map((s) => s.id);
+  const limitsOf = (r: number): ReadingSpread | null =>
+    spread?.readings[readings.indexOf(sheet.readings[r].id)] ?? null;
+  const odd = oddest(
+    result.map(({ values, noise }) =>
+      values.flatMap((v, r) => {
+        const limits = limitsOf(r);
+        return v === null || !limits ? [] : [awayBy(v, noise[r] ?? 0, limits)];
+      }),
+    ),
+  );
   return (
     <table className={styles.readingsTable} aria-label="Readings of all boards">
       <thead>
         <tr>
           <th scope="col">Reading</th>
           <th scope="col">expected</th>
-          {result.map(({ board }) => (
+          {result.map(({ board }, i) => (
             <th scope="col" key={board} aria-current={board === current ? 'true' : undefined}>
               {boards.find((b) => b.id === board)?.name ?? board}
+              {i === odd && <b className={styles.off}> is odd</b>}
             </th>
           ))}
+          {result.length >= FEW && <th scope="col">spread; predicted</th>}
         </tr>
       </thead>
       <tbody>
         {sheet.readings.map((reading, r) => {
           const quantity = quantityOfMeasure(reading.measure);
-          const limits = spread?.readings[readings.indexOf(reading.id)] ?? null;
+          const limits = limitsOf(r);
           return (
             <tr key={reading.id}>
               <th scope="row">{readingName(reading, mark, stages)}</th>
               <td>{limits ? limitWords(limits, quantity, mark) : '…'}</td>
-              {result.map(({ board, values }) => (
-                <Cell key={board} value={values[r]} limits={limits} quantity={quantity} />
+              {result.map(({ board, values, noise }) => (
+                <Cell
+                  key={board}
+                  value={values[r]}
+                  noise={noise[r] ?? 0}
+                  limits={limits}
+                  quantity={quantity}
+                />
               ))}
+              {result.length >= FEW && (
+                <td>
+                  {spreadWords(
+                    result.flatMap(({ values }) => values[r] ?? []),
+                    limits,
+                    quantity,
+                    mark,
+                  )}
+                </td>
+              )}
             </tr>
           );
         })}
@@ -80,22 +109,43 @@ export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
 
 function Cell({
   value,
+  noise,
   limits,
   quantity,
 }: {
   value: number | null;
+  /** One standard deviation that is its take’s alone. */
+  noise: number;
   limits: ReadingSpread | null;
   quantity: QuantityKind;
 }) {
   const mark = usePreferences((p) => p.mark);
   if (value === null) return <td className={styles.soft}>–</td>;
-  const isOdd = limits !== null && (value < limits.p1 || value > limits.p99);
+  const isOdd = limits !== null && isOutside(value, noise, limits);
   return (
     <td className={isOdd ? styles.off : undefined}>
       {meterFigure(value, quantity, mark)}
       {isOdd && <span aria-label="outside"> ✗</span>}
     </td>
   );
+}
+
+/** From so many boards on their spread says something. */
+const FEW = 3;
+
+/** How far the boards lie apart, and how far such boards should: standard deviations. */
+function spreadWords(
+  values: readonly number[],
+  limits: ReadingSpread | null,
+  quantity: QuantityKind,
+  mark: DecimalMark,
+): string {
+  if (values.length < FEW) return '–';
+  const mean = values.reduce((a, b) => a + b, 0) / values.length;
+  const squares = values.reduce((sum, v) => sum + (v - mean) ** 2, 0);
+  const own = Math.sqrt(squares / (values.length - 1));
+  const print = (value: number) => meterFigure(value, quantity, mark);
+  return `${print(own)}; ${limits ? print(limits.sd) : '…'}`;
 }
 
 const limitWords = ({ p1, p99 }: ReadingSpread, quantity: QuantityKind, mark: DecimalMark) =>
