@@ -39,7 +39,7 @@ export function readPractice(stored: unknown): Partial<PracticeState> {
 }
 
 export const recordOf = ({ records }: PracticeState, key: string): PracticeRecord =>
-  (records[key]) ?? UNTOUCHED;
+  records[key] ?? UNTOUCHED;
 
 /** Go on with a board: what was done with it before and what is done now. */
 export function goOn(

@@ -8,33 +8,39 @@ import type { Movable } from './movable';
 /** What may be true of the board: parts, and how far each is off as a logarithm; none where all is ordinary. */
 export type Possibility = ReadonlyMap<string, number>;
 
-/** One thing to do, and what each possibility says of what comes of it. */
+/**
+ * One thing to do, and what each possibility says of what comes of it: `sd` is how far a reading may be
+ * off by itself, by the tolerances of all others and by how well that possibility’s own values are known;
+ * dB of a level, and of all else a part of it.
+ */
 export type NextStep =
   | {
       kind: 'level';
       net: string;
       hz: number;
       /** dB as the take counts them. */
-      expected: { parts: string[]; db: number }[];
+      expected: { parts: string[]; db: number; sd: number }[];
       apartDb: number;
     }
   | {
       kind: 'resistance';
       /** With the power off. */
       between: [string, string];
-      expected: { parts: string[]; ohms: number }[];
+      expected: { parts: string[]; ohms: number; sd: number }[];
     }
   | {
       /** Lift one leg and measure it. */
       kind: 'part';
       part: string;
       field: string;
-      expected: { parts: string[]; value: number }[];
+      expected: { parts: string[]; value: number; sd: number }[];
     };
 
 /** What a level is read to, dB, and a resistance, as a part of it. */
 const READ_DB = 0.1;
 const READ_OHMS = 0.003;
+/** And a part with one leg lifted. */
+const READ_PART = 0.005;
 /** So many standard deviations apart, there is no doubt. */
 const CLEAR = 4;
 /** A probe finds no level below this, dB under the highest of its net. */
@@ -51,7 +57,10 @@ export interface NextRequest {
   /** Two or more. */
   possible: readonly Possibility[];
   frequenciesHz: readonly number[];
-  gainDb: number;
+  /** By how much the take stands above the prediction where parts are off, dB. */
+  gainOf: (off: Possibility) => number;
+  /** How well it is known how far a part is off that is in question, as a logarithm. */
+  knownTo: (part: string) => number;
 }
 
 /** How far apart possibilities stand in something that could be measured, in standard deviations. */
@@ -91,11 +100,17 @@ const best = (candidates: readonly Candidate[]): Candidate | undefined =>
     undefined,
   );
 
-function compared(values: readonly number[], sd: number): Pick<Candidate, 'pairs' | 'apart'> {
+/** What would be read, and how far that may be off. */
+interface Reading {
+  value: number;
+  sd: number;
+}
+
+function compared(readings: readonly Reading[]): Pick<Candidate, 'pairs' | 'apart'> {
   let [pairs, apart] = [0, Infinity];
-  for (const [i, a] of values.entries())
-    for (const b of values.slice(i + 1)) {
-      const sds = Math.abs(a - b) / sd;
+  for (const [i, a] of readings.entries())
+    for (const b of readings.slice(i + 1)) {
+      const sds = Math.abs(a.value - b.value) / Math.max(a.sd, b.sd);
       if (sds < CLEAR) continue;
       pairs++;
       apart = Math.min(apart, sds);
@@ -103,8 +118,12 @@ function compared(values: readonly number[], sd: number): Pick<Candidate, 'pairs
   return { pairs, apart: pairs > 0 ? apart : 0 };
 }
 
+/** What is in question off by one standard deviation more. */
+const more = (off: Possibility, knownTo: NextRequest['knownTo']): Possibility =>
+  new Map([...off].map(([part, x]) => [part, x + knownTo(part)]));
+
 function levelCandidates(request: NextRequest): Candidate[] {
-  const { circuit, movables, possible, frequenciesHz, gainDb } = request;
+  const { circuit, movables, possible, frequenciesHz, gainOf, knownTo } = request;
   const [from, to] = [frequenciesHz[0] / BEYOND, frequenciesHz[frequenciesHz.length - 1] * BEYOND];
   const hz = Float64Array.from(
     { length: POINTS },
@@ -113,34 +132,46 @@ function levelCandidates(request: NextRequest): Candidate[] {
   const analysis = new AcAnalysis(circuit);
   const nominal = analysis.values.slice();
   const nets = netsOf(circuit);
+  // As the take counts them: what moves a level and all of the take alike is not seen in it.
   const levelsWith = (off: Possibility) => {
+    const gainDb = gainOf(off);
     analysis.values.set(nominal);
     for (const [part, x] of off)
       for (const parameter of parametersOf(movables, part))
         analysis.values[parameter] *= Math.exp(x);
     analysis.update();
-    return analysis.voltages(nets, hz).map(levelsDb);
+    return analysis.voltages(nets, hz).map((trace) => levelsDb(trace).map((db) => db + gainDb));
   };
   try {
+    const gainDb = gainOf(new Map());
     const exact = levelsWith(new Map());
     const found = possible.map(levelsWith);
+    const beside = possible.map((p) => levelsWith(more(p, knownTo)));
     // What the others may do, each moved by one standard deviation.
     const moved = othersOf(request).map((m) => levelsWith(new Map([[m.part, m.usual]])));
     return nets.flatMap((net, n) => {
       const highest = Math.max(...exact[n]);
-      if (highest < -DEEPEST_DB) return [];
+      if (highest - gainDb < -DEEPEST_DB) return [];
       return Array.from(hz, (at, k): Candidate => {
-        const values = found.map((levels) => levels[n][k]);
         const spread = moved.reduce((sum, levels) => sum + (levels[n][k] - exact[n][k]) ** 2, 0);
-        const deep = values.some((db) => db < highest - DEEPEST_DB);
-        const told = compared(values, Math.sqrt(spread + READ_DB ** 2));
+        const blur = Math.sqrt(spread + READ_DB ** 2);
+        const deep = found.some((levels) => levels[n][k] < highest - DEEPEST_DB);
+        const readings = possible.map((_, i) => ({
+          value: found[i][n][k],
+          sd: Math.hypot(blur, beside[i][n][k] - found[i][n][k]),
+        }));
+        const values = readings.map((r) => r.value);
         return {
-          ...(deep ? { pairs: 0, apart: 0 } : told),
+          ...(deep ? { pairs: 0, apart: 0 } : compared(readings)),
           step: {
             kind: 'level',
             net,
             hz: round(at),
-            expected: possible.map((p, i) => ({ parts: [...p.keys()], db: values[i] + gainDb })),
+            expected: readings.map(({ value: db, sd }, i) => ({
+              parts: named(possible[i]),
+              db,
+              sd,
+            })),
             apartDb: Math.max(...values) - Math.min(...values),
           },
         };
@@ -151,6 +182,8 @@ function levelCandidates(request: NextRequest): Candidate[] {
     throw error;
   }
 }
+
+const named = (possible: Possibility): string[] => [...possible.keys()];
 
 const parametersOf = (movables: readonly Movable[], part: string): readonly number[] =>
   movables.find((m) => m.part === part)?.parameters ?? [];
@@ -163,26 +196,34 @@ const othersOf = ({ movables, possible }: NextRequest): readonly Movable[] =>
 const round = (hz: number): number => Number(hz.toPrecision(2));
 
 function resistanceCandidates(request: NextRequest): Candidate[] {
-  const { circuit, possible } = request;
+  const { circuit, possible, knownTo } = request;
   const exact = deadResistances(circuit, new Map());
   const found = possible.map((p) => deadResistances(circuit, p));
+  const beside = possible.map((p) => deadResistances(circuit, more(p, knownTo)));
   const moved = othersOf(request).map((m) =>
     deadResistances(circuit, new Map([[m.part, m.usual]])),
   );
   return [...exact].flatMap(([key, { between, ohms }]): Candidate[] => {
-    const values = found.map((all) => all.get(key)?.ohms);
-    if (!values.every((v) => v !== undefined)) return [];
+    const logsOf = (all: typeof found) => all.map((one) => Math.log(one.get(key)?.ohms ?? NaN));
+    const [values, next] = [logsOf(found), logsOf(beside)];
+    if (!values.concat(next).every(Number.isFinite)) return [];
     const spread = moved.reduce(
       (sum, all) => sum + Math.log((all.get(key)?.ohms ?? ohms) / ohms) ** 2,
       0,
     );
+    const blur = Math.sqrt(spread + READ_OHMS ** 2);
+    const readings = values.map((value, i) => ({ value, sd: Math.hypot(blur, next[i] - value) }));
     return [
       {
-        ...compared(values.map(Math.log), Math.sqrt(spread + READ_OHMS ** 2)),
+        ...compared(readings),
         step: {
           kind: 'resistance',
           between,
-          expected: possible.map((p, i) => ({ parts: [...p.keys()], ohms: values[i] })),
+          expected: readings.map(({ value, sd }, i) => ({
+            parts: named(possible[i]),
+            ohms: Math.exp(value),
+            sd,
+          })),
         },
       },
     ];
@@ -190,18 +231,21 @@ function resistanceCandidates(request: NextRequest): Candidate[] {
 }
 
 /** The likeliest part by itself. */
-function partStep({ circuit, movables, possible }: NextRequest): NextStep | null {
-  const part = possible.flatMap((p) => [...p.keys()])[0] as string | undefined;
-  const [parameter] = part === undefined ? [] : parametersOf(movables, part);
-  if (part === undefined || (parameter as number | undefined) === undefined) return null;
+function partStep({ circuit, movables, possible, knownTo }: NextRequest): NextStep | null {
+  const part = possible.flatMap(named)[0] as string | undefined;
+  const movable = movables.find((m) => m.part === part);
+  const [parameter] = movable?.parameters ?? [];
+  if (!movable || part === undefined || (parameter as number | undefined) === undefined)
+    return null;
   const { name, value } = new AcAnalysis(circuit).system.parameters[parameter];
   return {
     kind: 'part',
     part,
     field: name,
     expected: possible.map((p) => ({
-      parts: [...p.keys()],
+      parts: named(p),
       value: value * Math.exp(p.get(part) ?? 0),
+      sd: Math.hypot(READ_PART, p.has(part) ? knownTo(part) : movable.usual),
     })),
   };
 }

@@ -65,6 +65,10 @@ const LARGE_DB = 6;
 /** What is less likely is as good as settled; and no more than so many are told apart at once. */
 const STILL_POSSIBLE = 0.03;
 const MOST_POSSIBLE = 3;
+/** Off by less than this, as a logarithm, is hardly off. */
+const HARDLY = 0.02;
+/** How far a part is off that was not looked at by itself is known to this, as a logarithm. */
+const KNOWN = 0.03;
 /** A mistake that explains less than this of the difference is not what happened. */
 const LEAST_EXPLAINED = 0.2;
 /** A mistake is looked at about what so many suppositions of one part say of all the others. */
@@ -119,6 +123,9 @@ export function findSuspects(request: SuspectsRequest): Findings {
     misfit && nominal > 0 ? Math.max(0, 1 - difference(misfit, noise) / nominal) : 0;
   const supposed = [...ones, ...twos].map((s, i) => ({ ...s, chance: chances[1 + i] }));
   const ranking = ranked(prediction, supposed, explainedBy);
+  const known = new Map(
+    ones.map(({ culprits: [i], likely }) => [list[i].part, Math.sqrt(likely.variances[i])]),
+  );
   const gainDb = prediction.gainDb(bestOf(ordinary, supposed, chances));
   return {
     ranking,
@@ -128,7 +135,8 @@ export function findSuspects(request: SuspectsRequest): Findings {
       movables: list,
       possible: stillPossible(ranking, chances[0]),
       frequenciesHz: take.frequenciesHz,
-      gainDb,
+      gainOf: (off) => prediction.gainDb(Float64Array.from(list, ({ part }) => off.get(part) ?? 0)),
+      knownTo: (part) => known.get(part) ?? KNOWN,
     }),
     mistakes: wrong
       .map(({ kind, parts, alone, prediction: its, value, alike }, i) => ({
@@ -161,16 +169,23 @@ function difference(misfit: Float64Array, { levelDb, phaseDegrees: degrees }: No
   }, 0);
 }
 
-/** What is to be told apart next: what is alike to the first, or else what comes near it. */
+/**
+ * What is to be told apart next: what is alike to the first, or else what comes near it. A part that is
+ * hardly off is no other possibility than that all is ordinary.
+ */
 function stillPossible(ranking: readonly Suspect[], ordinary: number): Possibility[] {
   const [first] = ranking as readonly (Suspect | undefined)[];
   if (!first) return [];
   const of = (parts: readonly Culprit[]): Possibility =>
     new Map(parts.map(({ id, factor }) => [id, Math.log(factor)]));
   if (first.alike.length > 0) return [first.parts, ...first.alikeParts].map(of);
-  const near = ranking.filter((s) => s.chance >= STILL_POSSIBLE).slice(0, MOST_POSSIBLE);
+  const near = ranking
+    .filter((s) => s.chance >= STILL_POSSIBLE && s.parts.some(isOff))
+    .slice(0, MOST_POSSIBLE);
   return [...near.map((s) => of(s.parts)), ...(ordinary >= STILL_POSSIBLE ? [of([])] : [])];
 }
+
+const isOff = ({ factor }: Culprit): boolean => Math.abs(Math.log(factor)) >= HARDLY;
 
 function bestOf(
   ordinary: Likely,

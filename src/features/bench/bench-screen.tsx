@@ -13,6 +13,7 @@ import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
 import { addBoard, addTake, changeBoard, type BroughtTake } from './bench-actions';
+import { answerTo } from './answer-to';
 import { BoardFacts } from './board-facts';
 import { BoardReadings } from './board-readings';
 import { BringTake } from './bring-take';
@@ -81,6 +82,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   );
   const take = ofBoard.find((t) => t.id === takeId) ?? ofBoard.at(-1);
   const { result: comparison, problem } = useComparison(sheet, board, take);
+  const next = comparison?.findings.next;
   const spread = useSpreads((s) => (s.stale ? null : s.spread));
   const taken = (name: string, brought: BroughtTake) =>
     void attemptStored('The take was not kept', async () => {
@@ -196,6 +198,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
               chosen={chosen}
               onChoose={setChosen}
               onMeasured={measured}
+              {...(board && take && next ? { answer: answerTo(board, next, take.id) } : {})}
             />
           ) : (
             <p className={styles.soft}>

@@ -1,9 +1,28 @@
 import { Button } from 'antd';
 import type { Comparison } from '@/core/bench/compare';
+import { QUANTITIES } from '@/core/quantity/kinds';
+import { answered } from '@/core/suspects/answer';
+import type { NextStep } from '@/core/suspects/next-step';
 import type { Findings } from '@/core/suspects/suspects';
 import { usePreferences } from '@/store/preferences';
-import { explainedWords, mistakeWords, nextWords, suspectName, valueWords } from './suspect-words';
+import { EditableQuantity } from '@/ui/controls/editable-quantity';
+import { meterFigure } from './meter-figure';
+import {
+  answerWords,
+  explainedWords,
+  mistakeWords,
+  nextWords,
+  quantityOfNext,
+  suspectName,
+  valueWords,
+} from './suspect-words';
 import styles from './bench.module.css';
+
+/** What was read where the list asks for it. */
+interface AnswerProps {
+  value: number | undefined;
+  onAnswer: (value: number | null) => void;
+}
 
 interface SuspectListProps {
   comparison: Comparison;
@@ -11,13 +30,21 @@ interface SuspectListProps {
   onChoose: (suspect: number) => void;
   /** Take what a suspect says as measured; without it that is not offered. */
   onMeasured?: (part: string, value: number) => void;
+  /** Without it nothing can be answered. */
+  answer?: AnswerProps;
 }
 
 /** Suspects that are less likely than this are not shown. */
 const SHOWN = 0.01;
 
 /** Which part explains the take, how sure that is, and what would settle it. */
-export function SuspectList({ comparison, chosen, onChoose, onMeasured }: SuspectListProps) {
+export function SuspectList({
+  comparison,
+  chosen,
+  onChoose,
+  onMeasured,
+  answer,
+}: SuspectListProps) {
   const mark = usePreferences((p) => p.mark);
   const { findings, values } = comparison;
   const { ranking, mistakes, next } = findings;
@@ -76,6 +103,7 @@ export function SuspectList({ comparison, chosen, onChoose, onMeasured }: Suspec
         <>
           <h3>To be sure</h3>
           <p>{nextWords(next, comparison.meeting, mark)}</p>
+          {answer && <NextAnswer next={next} {...answer} />}
         </>
       )}
       {onMeasured && <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />}
@@ -85,6 +113,29 @@ export function SuspectList({ comparison, chosen, onChoose, onMeasured }: Suspec
         {findings.unseen.length > 0 && ` This take says nothing of ${findings.unseen.join(', ')}.`}
       </p>
     </>
+  );
+}
+
+/** The answer to what is asked for, and what it says. */
+function NextAnswer({ next, value, onAnswer }: AnswerProps & { next: NextStep }) {
+  const mark = usePreferences((p) => p.mark);
+  const quantity = quantityOfNext(next);
+  const { symbol, prefixed } = QUANTITIES[quantity];
+  const shown = (v: number) => `${meterFigure(v, quantity, mark)}${prefixed ? '' : ` ${symbol}`}`;
+  return (
+    <p>
+      Read{' '}
+      <EditableQuantity
+        label="Read where it is asked for"
+        shown={value === undefined ? '…' : shown(value)}
+        value={value ?? 0}
+        kind={quantity}
+        mark={mark}
+        width={90}
+        onCommit={onAnswer}
+      />
+      {value !== undefined && <b role="status"> {answerWords(answered(next, value))}</b>}
+    </p>
   );
 }
 

@@ -54,8 +54,8 @@ test('the next measurement says what each possibility reads', () => {
           kind: 'resistance',
           between: ['in', 'out'],
           expected: [
-            { parts: ['C1'], ohms: 10_000 },
-            { parts: ['R1'], ohms: 13_600 },
+            { parts: ['C1'], ohms: 10_000, sd: 0.01 },
+            { parts: ['R1'], ohms: 13_600, sd: 0.01 },
           ],
         },
         {},
@@ -71,8 +71,8 @@ test('the next measurement says what each possibility reads', () => {
           net: 's1',
           hz: 2600,
           expected: [
-            { parts: [], db: -1.24 },
-            { parts: ['C1'], db: 0.6 },
+            { parts: [], db: -1.24, sd: 0.1 },
+            { parts: ['C1'], db: 0.6, sd: 0.1 },
           ],
           apartDb: 1.8,
         },

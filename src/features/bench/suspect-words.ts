@@ -2,6 +2,7 @@ import type { Comparison } from '@/core/bench/compare';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { QuantityKind } from '@/core/quantity/kinds';
+import type { Answered } from '@/core/suspects/answer';
 import type { NextStep } from '@/core/suspects/next-step';
 import type { Culprit, Suspect } from '@/core/suspects/rank';
 import type { Mistake } from '@/core/suspects/suspects';
@@ -127,4 +128,28 @@ export function nextWords(
       return `Power off: lift one leg of ${next.part} and measure it: ${says.join(', ')}.`;
     }
   }
+}
+
+/** What is read where the next measurement is done. */
+export function quantityOfNext(next: NextStep): QuantityKind {
+  switch (next.kind) {
+    case 'level':
+      return 'decibels';
+    case 'resistance':
+      return 'ohms';
+    case 'part':
+      return quantityOfPart(next.part);
+  }
+}
+
+/** Likelier than this after the answer, it is settled. */
+const SETTLED = 0.95;
+
+/** What an answer says. */
+export function answerWords(says: readonly Answered[]): string {
+  const [first] = says as readonly (Answered | undefined)[];
+  if (!first) return 'That fits none of them: measure once more, or something else is wrong.';
+  if (first.share >= SETTLED) return `That says ${whose(first.parts)}.`;
+  const left = says.filter((s) => s.share >= 1 - SETTLED).map((s) => whose(s.parts));
+  return `That leaves ${left.join(' or ')}.`;
 }

@@ -1,0 +1,35 @@
+import type { SheetBoard } from '@/core/bench/board-circuit';
+import type { NextStep } from '@/core/suspects/next-step';
+import { attempt } from '../shell/tell';
+import { changeBoard } from './bench-actions';
+
+/** A reading of a board is named by no more than so many letters. */
+const LONGEST_KEY = 120;
+
+/** What was read where the next measurement of a take was done; kept with the readings of the board. */
+export function answerTo(board: SheetBoard, next: NextStep, take: string) {
+  const key = `next ${take} ${next.kind} ${placeOf(next)}`.slice(0, LONGEST_KEY);
+  return {
+    value: board.reads?.[key],
+    onAnswer: (value: number | null) =>
+      attempt(() =>
+        changeBoard(board.id, ({ reads = {} }) => ({
+          reads: Object.fromEntries([
+            ...Object.entries(reads).filter(([k]) => k !== key),
+            ...(value === null ? [] : [[key, value] as const]),
+          ]),
+        })),
+      ),
+  };
+}
+
+function placeOf(next: NextStep): string {
+  switch (next.kind) {
+    case 'level':
+      return `${next.net} ${next.hz}`;
+    case 'resistance':
+      return next.between.join(' ');
+    case 'part':
+      return next.part;
+  }
+}
