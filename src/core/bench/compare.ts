@@ -71,7 +71,7 @@ export function compareTake(
 const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0) / values.length;
 
 /** The circuit as a suspect has it. */
-function withSuspect(circuit: Circuit, { parts }: Suspect): Circuit {
+export function withSuspect(circuit: Circuit, { parts }: Pick<Suspect, 'parts'>): Circuit {
   return parts.reduce((all, { id, factor }) => {
     const part = all.parts.find((p) => p.id === id);
     return part && isValued(part)

@@ -7,6 +7,7 @@ import type { JobContext } from './job';
 import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
+import { mendBoard } from './mend-board';
 import { partsList } from './parts-list';
 import { practiceReasoning } from './practice-reasoning';
 import { readBoards } from './read-boards';
@@ -34,6 +35,7 @@ export const JOBS = {
   fit,
   spread,
   matching,
+  mendBoard,
   partsList,
   playBoard,
   practiceReasoning,

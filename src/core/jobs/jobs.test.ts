@@ -16,6 +16,7 @@ import type { JobContext } from './job';
 import { lens } from './lens';
 import { lensBands } from './lens-bands';
 import { matching } from './matching';
+import { mendBoard } from './mend-board';
 import { partsList } from './parts-list';
 import { practiceReasoning } from './practice-reasoning';
 import { readBoards } from './read-boards';
@@ -65,6 +66,7 @@ test('the table holds every job under its own name', () => {
     fit,
     spread,
     matching,
+    mendBoard,
     partsList,
     playBoard,
     practiceReasoning,

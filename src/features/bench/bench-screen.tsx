@@ -24,6 +24,7 @@ import { SuspectList } from './suspect-list';
 import { TakeList } from './take-list';
 import { useComparison } from './use-comparison';
 import { useSteps } from './use-steps';
+import { WhatToDo } from './what-to-do';
 import styles from './bench.module.css';
 
 /** The boards of a sheet: what was measured of them, against what was predicted, and which part explains it. */
@@ -91,12 +92,16 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
       setTakeId(added.take);
       setChosen(0);
     });
-  const measured = (part: string, value: number) =>
+  const putValues = (values: Readonly<Record<string, number>>) =>
     attempt(() => {
-      const place = placeOfPart(sheet, part);
-      if (!place || !board) return;
-      const key = valueKey(sheet.ways[0].id, place.stage, place.part);
-      changeBoard(board.id, ({ values }) => ({ values: { ...values, [key]: value } }));
+      if (!board) return;
+      const keyed = Object.entries(values).flatMap(([part, value]): [string, number][] => {
+        const place = placeOfPart(sheet, part);
+        return place ? [[valueKey(sheet.ways[0].id, place.stage, place.part), value]] : [];
+      });
+      changeBoard(board.id, ({ values: all }) => ({
+        values: { ...all, ...Object.fromEntries(keyed) },
+      }));
       setChosen(0);
     });
   return (
@@ -197,7 +202,19 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
               comparison={comparison}
               chosen={chosen}
               onChoose={setChosen}
-              onMeasured={measured}
+              whatToDo={
+                board &&
+                take && (
+                  <WhatToDo
+                    sheet={sheet}
+                    board={board}
+                    take={take}
+                    comparison={comparison}
+                    chosen={chosen}
+                    onValues={putValues}
+                  />
+                )
+              }
               {...(board && take && next ? { answer: answerTo(board, next, take.id) } : {})}
             />
           ) : (

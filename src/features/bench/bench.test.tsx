@@ -88,6 +88,30 @@ test('a take that is typed goes to the board that is chosen; notes stay with the
   expect(present().boards[1].takes).toEqual([]);
 });
 
+test('what is asked for is measured, typed in and weighed; the culprit is made up for by another part, or used in the sheet', async () => {
+  render(<Open />);
+  await pasted(takeTable(measureRigBoard(present(), { seed: 5, fault: 'R4=*1.4', noiseDb: 0.1 })));
+  await suspects();
+  await user.click(screen.getByRole('button', { name: /^Read where it is asked for/ }));
+  await user.keyboard('-49.9{Enter}');
+  await screen.findByText('That says R4.');
+  await user.click(screen.getByRole('button', { name: /^Read where it is asked for/ }));
+  await user.keyboard('{Control>}a{/Control}12{Enter}');
+  await screen.findByText(/^That fits none of them/);
+  expect(Object.values(present().boards[0].reads ?? {})).toEqual([12]);
+
+  await user.click((await screen.findAllByRole('button', { name: /^Trim it with/ }))[0]);
+  expect(Object.keys(present().boards[0].values)).toHaveLength(2);
+  const before = present().ways[0].stages;
+  await user.click(await screen.findByRole('button', { name: 'Use R4 in the sheet' }));
+  expect(present().ways[0].stages).not.toEqual(before);
+  expect(Object.keys(present().boards[0].values)).toHaveLength(1);
+  act(undo);
+  act(undo);
+  expect(present().ways[0].stages).toEqual(before);
+  expect(Object.keys(present().boards[0].values)).toHaveLength(2);
+});
+
 test('a bad take is refused with its line, and nothing is taken', async () => {
   render(<Open />);
   const dialog = await pasted('100, 0\n200, up\n400, -3');

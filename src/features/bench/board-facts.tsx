@@ -1,8 +1,9 @@
 import { Button, Input } from 'antd';
-import { nameOfValue } from '@/core/bench/board-circuit';
+import { nameOfValue, placeOfPart } from '@/core/bench/board-circuit';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
+import { setValue } from '../sheet/actions/parts';
 import { attempt } from '../shell/tell';
 import { changeBoard } from './bench-actions';
 import { quantityOfPart } from './suspect-words';
@@ -18,6 +19,14 @@ export function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['board
         values: Object.fromEntries(Object.entries(all).filter(([k]) => k !== key)),
       })),
     );
+  /** What all boards are designed with from now on; this one needs no word of its own for it then. */
+  const designWith = (key: string, value: number) =>
+    attempt(() => {
+      const place = placeOfPart(sheet, nameOfValue(sheet, key));
+      if (!place) return;
+      setValue(place.stage, place.part, value);
+      forget(key);
+    });
   return (
     <>
       <h2>Notes on {board.name}</h2>
@@ -33,7 +42,7 @@ export function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['board
       />
       {values.length > 0 && (
         <>
-          <h3>Measured on it</h3>
+          <h3>Measured or chosen for it</h3>
           <ul className={styles.takes}>
             {values.map(([key, value]) => {
               const name = nameOfValue(sheet, key);
@@ -43,7 +52,20 @@ export function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['board
                     {name}{' '}
                     {formatQuantity(value, quantityOfPart(name), { digits: 3, unit: true, mark })}
                   </span>
-                  <Button size="small" type="text" onClick={() => forget(key)}>
+                  <Button
+                    size="small"
+                    type="text"
+                    aria-label={`Use ${name} in the sheet`}
+                    onClick={() => designWith(key, value)}
+                  >
+                    Use in the sheet
+                  </Button>
+                  <Button
+                    size="small"
+                    type="text"
+                    aria-label={`Forget ${name}`}
+                    onClick={() => forget(key)}
+                  >
                     Forget
                   </Button>
                 </li>

@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import type { ReactNode } from 'react';
 import type { Comparison } from '@/core/bench/compare';
 import { QUANTITIES } from '@/core/quantity/kinds';
 import { answered } from '@/core/suspects/answer';
@@ -28,8 +28,8 @@ interface SuspectListProps {
   comparison: Comparison;
   chosen: number;
   onChoose: (suspect: number) => void;
-  /** Take what a suspect says as measured; without it that is not offered. */
-  onMeasured?: (part: string, value: number) => void;
+  /** Of the chosen suspect. */
+  whatToDo?: ReactNode;
   /** Without it nothing can be answered. */
   answer?: AnswerProps;
 }
@@ -38,13 +38,7 @@ interface SuspectListProps {
 const SHOWN = 0.01;
 
 /** Which part explains the take, how sure that is, and what would settle it. */
-export function SuspectList({
-  comparison,
-  chosen,
-  onChoose,
-  onMeasured,
-  answer,
-}: SuspectListProps) {
+export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: SuspectListProps) {
   const mark = usePreferences((p) => p.mark);
   const { findings, values } = comparison;
   const { ranking, mistakes, next } = findings;
@@ -106,7 +100,7 @@ export function SuspectList({
           {answer && <NextAnswer next={next} {...answer} />}
         </>
       )}
-      {onMeasured && <WhatToDo comparison={comparison} chosen={chosen} onMeasured={onMeasured} />}
+      {whatToDo}
       <p className={styles.lookedFor}>
         Looked for as well: swapped parts, a decade off, missing and bridged parts, the wrong way
         round, no ground, slow op-amps, what source and probe do.
@@ -136,26 +130,6 @@ function NextAnswer({ next, value, onAnswer }: AnswerProps & { next: NextStep })
       />
       {value !== undefined && <b role="status"> {answerWords(answered(next, value))}</b>}
     </p>
-  );
-}
-
-function WhatToDo({
-  comparison,
-  chosen,
-  onMeasured,
-}: Required<Pick<SuspectListProps, 'comparison' | 'chosen' | 'onMeasured'>>) {
-  const mark = usePreferences((p) => p.mark);
-  const values = comparison.values[chosen] as Comparison['values'][number] | undefined;
-  const suspect = comparison.findings.ranking[chosen];
-  if (!values || values.length !== 1 || values[0].seems === null) return null;
-  const [{ id, seems }] = values;
-  return (
-    <>
-      <h3>What to do</h3>
-      <Button onClick={() => onMeasured(id, seems)}>
-        Take {valueWords(values, suspect.parts, mark).split(' for ')[0]} as measured
-      </Button>
-    </>
   );
 }
 
