@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { awayBy, isOutside, oddest } from '@/core/bench/verdict';
 import type { Take } from '@/core/library/take';
+import { formatFixed } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { quantityOfMeasure } from '@/core/response/readings';
@@ -58,52 +59,58 @@ export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
     ),
   );
   return (
-    <table className={styles.readingsTable} aria-label="Readings of all boards">
-      <thead>
-        <tr>
-          <th scope="col">Reading</th>
-          <th scope="col">expected</th>
-          {result.map(({ board }, i) => (
-            <th scope="col" key={board} aria-current={board === current ? 'true' : undefined}>
-              {boards.find((b) => b.id === board)?.name ?? board}
-              {i === odd && <b className={styles.off}> is odd</b>}
-            </th>
-          ))}
-          {result.length >= FEW && <th scope="col">spread; predicted</th>}
-        </tr>
-      </thead>
-      <tbody>
-        {sheet.readings.map((reading, r) => {
-          const quantity = quantityOfMeasure(reading.measure);
-          const limits = limitsOf(r);
-          return (
-            <tr key={reading.id}>
-              <th scope="row">{readingName(reading, mark, stages)}</th>
-              <td>{limits ? limitWords(limits, quantity, mark) : '…'}</td>
-              {result.map(({ board, values, noise }) => (
-                <Cell
-                  key={board}
-                  value={values[r]}
-                  noise={noise[r] ?? 0}
-                  limits={limits}
-                  quantity={quantity}
-                />
-              ))}
-              {result.length >= FEW && (
-                <td>
-                  {spreadWords(
-                    result.flatMap(({ values }) => values[r] ?? []),
-                    limits,
-                    quantity,
-                    mark,
-                  )}
-                </td>
-              )}
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <div className={styles.readingsRoom}>
+      <table className={styles.readingsTable} aria-label="Readings of all boards">
+        <thead>
+          <tr>
+            <th scope="col">Reading</th>
+            <th scope="col">expected</th>
+            {result.map(({ board }, i) => (
+              <th scope="col" key={board} aria-current={board === current ? 'true' : undefined}>
+                {boards.find((b) => b.id === board)?.name ?? board}
+                {i === odd && <b className={styles.off}> odd</b>}
+              </th>
+            ))}
+            {result.length >= FEW && (
+              <th scope="col" title="How far the boards lie apart, of how far such boards should">
+                spread
+              </th>
+            )}
+          </tr>
+        </thead>
+        <tbody>
+          {sheet.readings.map((reading, r) => {
+            const quantity = quantityOfMeasure(reading.measure);
+            const limits = limitsOf(r);
+            return (
+              <tr key={reading.id}>
+                <th scope="row">{readingName(reading, mark, stages)}</th>
+                <td>{limits ? limitWords(limits, quantity, mark) : '…'}</td>
+                {result.map(({ board, values, noise }) => (
+                  <Cell
+                    key={board}
+                    value={values[r]}
+                    noise={noise[r] ?? 0}
+                    limits={limits}
+                    quantity={quantity}
+                  />
+                ))}
+                {result.length >= FEW && (
+                  <td>
+                    {spreadWords(
+                      result.flatMap(({ values }) => values[r] ?? []),
+                      result.map(({ noise }) => noise[r] ?? 0),
+                      limits,
+                      mark,
+                    )}
+                  </td>
+                )}
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
@@ -133,19 +140,19 @@ function Cell({
 /** From so many boards on their spread says something. */
 const FEW = 3;
 
-/** How far the boards lie apart, and how far such boards should: standard deviations. */
+/** How far the boards lie apart, as a part of how far such boards and their noise should: standard deviations. */
 function spreadWords(
   values: readonly number[],
+  noise: readonly number[],
   limits: ReadingSpread | null,
-  quantity: QuantityKind,
   mark: DecimalMark,
 ): string {
-  if (values.length < FEW) return '–';
+  if (values.length < FEW || !limits || !(limits.sd > 0)) return '–';
   const mean = values.reduce((a, b) => a + b, 0) / values.length;
   const squares = values.reduce((sum, v) => sum + (v - mean) ** 2, 0);
   const own = Math.sqrt(squares / (values.length - 1));
-  const print = (value: number) => meterFigure(value, quantity, mark);
-  return `${print(own)}; ${limits ? print(limits.sd) : '…'}`;
+  const expected = Math.hypot(limits.sd, Math.hypot(...noise) / Math.sqrt(noise.length));
+  return `${formatFixed(own / expected, 1, mark)} ×`;
 }
 
 const limitWords = ({ p1, p99 }: ReadingSpread, quantity: QuantityKind, mark: DecimalMark) =>
