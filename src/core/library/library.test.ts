@@ -28,6 +28,18 @@ test('what is written reads back', () => {
 test.each<[string, Partial<Record<keyof Take, unknown>>, string]>([
   ['levels missing', { levelDb: [0] }, 'at “levelDb”: it lists 1 levels for 3 frequencies'],
   ['too few phases', { phaseDegrees: [1, 2] }, 'it lists 2 phases for 3 frequencies'],
+  ['too little noise', { noiseDb: [0.1] }, 'it lists 1 levels of noise for 3 frequencies'],
+  ['noise below nought', { noiseDb: [0.1, -1, 0] }, '“noiseDb[1]”'],
+  [
+    'too few of a harmonic',
+    {
+      harmonics: [
+        { order: 2, levelDb: [-60, null, -70] },
+        { order: 3, levelDb: [-60] },
+      ],
+    },
+    '“harmonics[1].levelDb”: it lists 1 levels for 3 frequencies',
+  ],
   ['falling', { frequenciesHz: [100, 90, 200] }, '“frequenciesHz[1]”: must be above the frequency'],
   ['twice', { frequenciesHz: [100, 100, 200] }, '“frequenciesHz[1]”: must be above the frequency'],
   ['negative', { frequenciesHz: [-1, 2, 3] }, '“frequenciesHz[0]”: must be at least 1\u00a0mHz'],

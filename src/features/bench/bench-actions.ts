@@ -8,8 +8,8 @@ import { putTake } from '@/store/takes';
 
 type Board = SheetDesign['boards'][number];
 
-/** What was measured, and with what. */
-export type BroughtTake = MeasuredCurve & Pick<Take, 'meter' | 'harmonics'>;
+/** What was measured, with what, and what is to be known of it. */
+export type BroughtTake = MeasuredCurve & Pick<Take, 'meter' | 'harmonics'> & { note?: string };
 
 /** A board more; returns its id. */
 export function addBoard(): string {
@@ -44,8 +44,7 @@ export function changeBoard(
 export async function addTake(
   board: string | undefined,
   name: string,
-  curve: BroughtTake,
-  note = '',
+  { note = '', ...curve }: BroughtTake,
 ): Promise<{ board: string; take: string }> {
   const take: Take = {
     format: 'jaunty-reed/take',

@@ -6,8 +6,8 @@ import { formatFixed } from '@/core/quantity/format';
 import type { SpreadResult } from '@/core/spread/spread';
 import { usePreferences } from '@/store/preferences';
 import { differenceAxis, levelAxis } from '@/ui/chart/axis';
-import { LensChart } from '@/ui/chart/lens-chart';
-import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
+import { KeyedChart } from '@/ui/chart/keyed-chart';
+import type { ChartLayer } from '@/ui/chart/layers';
 import { HarmonicsPicture } from './harmonics-picture';
 import styles from './bench.module.css';
 
@@ -61,14 +61,21 @@ export function ComparePicture({
             {
               kind: 'line',
               id: 'suspect',
-              name: 'suspect',
+              name: 'what the chosen suspect makes of it',
               look: 'keep',
               x,
               y: explained,
             } as const,
           ]
         : []),
-      { kind: 'dots', id: 'difference', name: 'difference', look: 'take', x, y: differenceDb },
+      {
+        kind: 'dots',
+        id: 'difference',
+        name: 'take less prediction',
+        look: 'take',
+        x,
+        y: differenceDb,
+      },
     ];
   }, [x, differenceDb, explainedDb, chosen]);
   const levelsOf = useMemo(
@@ -81,31 +88,20 @@ export function ComparePicture({
   }, [differenceDb, explainedDb, chosen]);
   return (
     <>
-      <p className={styles.keys}>
+      <KeyedChart
+        title="Predicted and measured level over frequency"
+        fromHz={fromHz}
+        toHz={toHz}
+        axis={levelsOf}
+        layers={above}
+        size="large"
+      >
         <span>
-          <LayerKey kind="line" look="built" /> predicted
-        </span>
-        {spread && (
-          <span>
-            <LayerKey kind="band" look="spread" /> nine boards in ten
-          </span>
-        )}
-        <span>
-          <LayerKey kind="dots" look="take" /> {take.name}, level shifted by {shiftDb <= 0 && '+'}
+          level shifted by {shiftDb <= 0 && '+'}
           {formatFixed(-shiftDb, 2, mark)} dB
         </span>
         {take.meter && <span>{take.meter.name}: in the prediction</span>}
-      </p>
-      <div className={styles.above}>
-        <LensChart
-          title="Predicted and measured level over frequency"
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={levelsOf}
-          unit="dB"
-          layers={above}
-        />
-      </div>
+      </KeyedChart>
       {take.harmonics && (
         <Segmented<Lower>
           size="small"
@@ -119,28 +115,14 @@ export function ComparePicture({
       {take.harmonics && lower === 'harmonics' ? (
         <HarmonicsPicture fromHz={fromHz} toHz={toHz} x={x} harmonics={take.harmonics} />
       ) : (
-        <>
-          <p className={styles.keys}>
-            <span>
-              <LayerKey kind="dots" look="take" /> take less prediction
-            </span>
-            {explainedDb.length > 0 && (
-              <span>
-                <LayerKey kind="line" look="keep" /> what the chosen suspect makes of it
-              </span>
-            )}
-          </p>
-          <div className={styles.below}>
-            <LensChart
-              title="Take less prediction over frequency"
-              fromHz={fromHz}
-              toHz={toHz}
-              axis={differences}
-              unit="dB"
-              layers={below}
-            />
-          </div>
-        </>
+        <KeyedChart
+          title="Take less prediction over frequency"
+          fromHz={fromHz}
+          toHz={toHz}
+          axis={differences}
+          layers={below}
+          size="small"
+        />
       )}
     </>
   );
@@ -149,7 +131,7 @@ export function ComparePicture({
 const spreadBand = ({ levels }: SpreadResult): ChartLayer => ({
   kind: 'band',
   id: 'spread',
-  name: 'spread',
+  name: 'nine boards in ten',
   look: 'spread',
   x: levels.hz,
   low: levels.p5,
@@ -171,25 +153,13 @@ export function PredictionPicture({
   }, [spread]);
   const axis = useMemo(() => levelAxis([spread.levels.p50]), [spread]);
   return (
-    <>
-      <p className={styles.keys}>
-        <span>
-          <LayerKey kind="line" look="built" /> predicted
-        </span>
-        <span>
-          <LayerKey kind="band" look="spread" /> nine boards in ten
-        </span>
-      </p>
-      <div className={styles.above}>
-        <LensChart
-          title="Predicted level over frequency"
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={axis}
-          unit="dB"
-          layers={layers}
-        />
-      </div>
-    </>
+    <KeyedChart
+      title="Predicted level over frequency"
+      fromHz={fromHz}
+      toHz={toHz}
+      axis={axis}
+      layers={layers}
+      size="large"
+    />
   );
 }

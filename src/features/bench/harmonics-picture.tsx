@@ -1,9 +1,8 @@
 import { useMemo } from 'react';
 import type { Take } from '@/core/library/take';
 import { levelAxis } from '@/ui/chart/axis';
-import { LensChart } from '@/ui/chart/lens-chart';
-import { LayerKey, type ChartLayer, type LayerLook } from '@/ui/chart/layers';
-import styles from './bench.module.css';
+import { KeyedChart } from '@/ui/chart/keyed-chart';
+import type { ChartLayer, LayerLook } from '@/ui/chart/layers';
 
 interface HarmonicsProps {
   fromHz: number;
@@ -39,25 +38,15 @@ export function HarmonicsPicture({ fromHz, toHz, x, harmonics }: HarmonicsProps)
     [harmonics],
   );
   return (
-    <>
-      <p className={styles.keys}>
-        {layers.map((layer) => (
-          <span key={layer.id}>
-            <LayerKey kind="line" look={layer.look} /> {layer.name}
-          </span>
-        ))}
-        <span>against the fundamental, at its frequency</span>
-      </p>
-      <div className={styles.below}>
-        <LensChart
-          title="Harmonics over the frequency of the fundamental"
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={axis}
-          unit="dB"
-          layers={layers}
-        />
-      </div>
-    </>
+    <KeyedChart
+      title="Harmonics over the frequency of the fundamental"
+      fromHz={fromHz}
+      toHz={toHz}
+      axis={axis}
+      layers={layers}
+      size="small"
+    >
+      <span>against the fundamental, at its frequency</span>
+    </KeyedChart>
   );
 }

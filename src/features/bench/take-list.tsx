@@ -40,6 +40,7 @@ export function TakeList({ board, takes, chosen, onChoose }: TakeListProps) {
               <span className={styles.small}>
                 {dateWords(t.at, 'short')}, {t.frequenciesHz.length} points
                 {t.phaseDegrees ? ' with phase' : ''}
+                {t.note && `. ${t.note}`}
               </span>
             </button>
             <Button

@@ -4,10 +4,9 @@ import type { PracticeBoard } from '@/core/practice/deal';
 import { soundLevels, type Found } from '@/core/practice/measure';
 import type { Asked } from '@/core/practice/record';
 import { levelAxis } from '@/ui/chart/axis';
-import { LensChart } from '@/ui/chart/lens-chart';
-import { LayerKey, type ChartLayer } from '@/ui/chart/layers';
+import { KeyedChart } from '@/ui/chart/keyed-chart';
+import type { ChartLayer } from '@/ui/chart/layers';
 import { placeWords } from '../bench/suspect-words';
-import styles from './practice.module.css';
 
 interface PictureProps {
   board: PracticeBoard;
@@ -32,26 +31,16 @@ export function PracticePicture({ board, net, asked, found, meeting }: PicturePr
   );
   const axis = useMemo(() => levelAxis([sound.y, points.y]), [sound, points]);
   return (
-    <>
-      <p className={styles.keys}>
-        <span>
-          <LayerKey kind="line" look="built" /> a sound board, {placeWords(net, meeting)}
-        </span>
-        <span>
-          <LayerKey kind="dots" look="take" /> measured
-        </span>
-      </p>
-      <div className={styles.picture}>
-        <LensChart
-          title="Level over frequency of a sound board and of this one"
-          fromHz={fromHz}
-          toHz={toHz}
-          axis={axis}
-          unit="dB"
-          layers={layers}
-        />
-      </div>
-    </>
+    <KeyedChart
+      title="Level over frequency of a sound board and of this one"
+      fromHz={fromHz}
+      toHz={toHz}
+      axis={axis}
+      layers={layers}
+      size="large"
+    >
+      <span>{placeWords(net, meeting)}</span>
+    </KeyedChart>
   );
 }
 

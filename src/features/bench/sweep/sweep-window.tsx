@@ -10,7 +10,7 @@ import type { BroughtTake } from '../bench-actions';
 import { MeterChoice } from '../meter-choice';
 import { FileSweep } from './file-sweep';
 import { LevelMeter } from './level-meter';
-import { adviceWords } from './sweep-words';
+import { adviceWords, noteOf } from './sweep-words';
 import { useSweep, type SweepSettings } from './use-sweep';
 import styles from './sweep.module.css';
 
@@ -67,8 +67,8 @@ function SweepWindow({ sheet, board, onTake, onClose }: SweepProps & { onClose: 
   const sweep = useSweep(sheet, board, settings);
   const change = (part: Partial<SweepSettings>) => setSettings((s) => ({ ...s, ...part }));
   const { meter } = settings.board;
-  const taken = (name: string, { curve }: SweepTake) =>
-    onTake(name, { ...curve, ...(meter ? { meter } : {}) });
+  const taken = (name: string, take: SweepTake) =>
+    onTake(name, { ...take.curve, ...(meter ? { meter } : {}), note: noteOf(take) });
   const changeBoard = (part: Partial<RigBoard>) =>
     change({ board: { ...settings.board, ...part } });
   return (
@@ -108,7 +108,7 @@ function SweepWindow({ sheet, board, onTake, onClose }: SweepProps & { onClose: 
             One sweep, seconds
             <InputNumber<number>
               min={0.5}
-              max={20}
+              max={10}
               step={0.5}
               value={settings.seconds}
               onChange={(seconds) => change({ seconds: seconds ?? FIRST.seconds })}
