@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { Page } from 'playwright-core';
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { boardCircuit } from '@/core/bench/board-circuit';
-import { METERS } from '@/core/bench/meters';
+import { SOUND_CARD } from '@/core/bench/meters';
 import { measureRigBoard } from '@/core/bench/rig-board';
 import { sweepPlan, sweepSamples } from '@/core/bench/sweep-plan';
 import { demoSheets, MADE_AT } from '@/core/demo/sheets';
@@ -17,7 +17,6 @@ import { Bench, downloaded, freshBench } from './support/browser';
 
 const ADDRESS = '/sheet/demo-speech/bench';
 const SHEET = demoSheets(MADE_AT).find((s) => s.id === 'demo-speech')!;
-const SOUND_CARD = METERS.find((m) => m.name.startsWith('sound card'))!;
 
 async function openSweep(page: Page) {
   await page.getByRole('group', { name: 'Predicted level over frequency' }).waitFor();

@@ -8,7 +8,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
 import { boardCircuit, nameOfValue, placeOfPart, valueKey, type SheetBoard } from './board-circuit';
 import { compareTake } from './compare';
-import { METERS } from './meters';
+import { SOUND_CARD } from './meters';
 import { readBoards, readTake } from './take-readings';
 import { measureRigBoard } from './rig-board';
 
@@ -121,7 +121,7 @@ test('what it was measured with is in the prediction, and nobody’s fault', () 
     { ...SHEET.ask, order: 1, edgeHz: 1000, topology: 'rc-low-pass' },
     { id: 'rc' },
   );
-  const meter = METERS[2];
+  const meter = SOUND_CARD;
   const take = measureRigBoard(passive, { seed: 3, fault: '', noiseDb: 0.02, meter });
   const told = compareTake(passive, undefined, { ...take, meter });
   expect(told.findings.ordinary.enough).toBe(true);

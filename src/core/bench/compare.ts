@@ -1,11 +1,10 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { deviceOf } from '@/core/circuit/devices';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
 import type { Take } from '@/core/library/take';
 import type { MeasuredCurve } from '@/core/library/take-table';
-import { levelsDb } from '@/core/response/response';
-import { isValued, valueOfPart, withPart, withPartValue } from '@/core/mistakes/mistake';
+import { levelsAt } from '@/core/response/levels-at';
+import { isValued, valueOfPart, withFactors } from '@/core/mistakes/mistake';
 import type { Sheet } from '@/core/sheet/schema';
 import { findSuspects, type Findings } from '@/core/suspects/suspects';
 import type { Suspect } from '@/core/suspects/rank';
@@ -41,7 +40,7 @@ export function compareTake(
   const { circuit, probe, rules, fixed } = boardCircuit(sheet, board, drawer, take.meter);
   const findings = findSuspects({ circuit, probe, take, rules, fixed });
   const frequenciesHz = Float64Array.from(take.frequenciesHz);
-  const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(probe, frequenciesHz));
+  const levels = (of: Circuit) => levelsAt(of, probe, frequenciesHz);
   const exact = levels(circuit);
   const { gainDb } = findings;
   const difference = exact.map((db, k) => take.levelDb[k] - db - gainDb);
@@ -72,12 +71,7 @@ const mean = (values: Float64Array): number => values.reduce((a, b) => a + b, 0)
 
 /** The circuit as a suspect has it. */
 export function withSuspect(circuit: Circuit, { parts }: Pick<Suspect, 'parts'>): Circuit {
-  return parts.reduce((all, { id, factor }) => {
-    const part = all.parts.find((p) => p.id === id);
-    return part && isValued(part)
-      ? withPart(all, withPartValue(part, valueOfPart(part) * factor))
-      : all;
-  }, circuit);
+  return withFactors(circuit, Object.fromEntries(parts.map(({ id, factor }) => [id, factor])));
 }
 
 /** By net, the parts of the board that are joined to it. */

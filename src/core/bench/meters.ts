@@ -1,16 +1,18 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Take } from '@/core/library/take';
 import type { Circuit } from '@/core/circuit/schema';
-import { levelsDb } from '@/core/response/response';
+import { levelsAt } from '@/core/response/levels-at';
 
 /** What is connected to a net in order to measure it. */
 export type Meter = NonNullable<Take['meter']>;
+
+/** What a board is swept with through a computer’s audio. */
+export const SOUND_CARD: Meter = { name: 'sound card’s input', ohms: 20e3, farads: 180e-12 };
 
 /** What people have on their benches, leads included. */
 export const METERS: readonly Meter[] = [
   { name: '10 MΩ divider probe', ohms: 10e6, farads: 15e-12 },
   { name: '1 MΩ input and a metre of cable', ohms: 1e6, farads: 130e-12 },
-  { name: 'sound card’s input', ohms: 20e3, farads: 180e-12 },
+  SOUND_CARD,
 ];
 
 /** The circuit with a meter at a net. */
@@ -29,7 +31,7 @@ export function whatMetersDo(
   net: string,
   frequenciesHz: Float64Array,
 ): { meter: Meter; db: number; atHz: number }[] {
-  const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(net, frequenciesHz));
+  const levels = (of: Circuit) => levelsAt(of, net, frequenciesHz);
   const bare = levels(circuit);
   return METERS.map((meter) => {
     const off = levels(withMeter(circuit, net, meter)).map((db, k) => db - bare[k]);

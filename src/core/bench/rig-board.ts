@@ -7,6 +7,7 @@ import type { Recording } from '@/core/sweep/swept';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Meter } from './meters';
 import { boardCircuit } from './board-circuit';
+import { POINTS } from './sweep-plan';
 
 /** A simulated board of a sheet. */
 export interface RigBoard {
@@ -17,8 +18,6 @@ export interface RigBoard {
   /** What it is measured with, where the circuit feels that. */
   meter?: Meter;
 }
-
-const POINTS = 81;
 
 /**
  * A take of a simulated board of a sheet, point by point over the sheet’s picture: values drawn from the

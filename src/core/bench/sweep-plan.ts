@@ -1,7 +1,6 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { ReedError } from '@/core/errors';
 import { spaced } from '@/core/response/landmarks';
-import { levelsDb } from '@/core/response/response';
+import { levelsAt } from '@/core/response/levels-at';
 import type { Sheet } from '@/core/sheet/schema';
 import { exponentialSweep, type SweepPlan } from '@/core/sweep/exponential-sweep';
 import type { BoardCircuit } from './board-circuit';
@@ -51,6 +50,6 @@ export const sweepSamples = (plan: SweepPlan, level: number): Float64Array =>
 
 /** Where a board is loudest of what a sweep covers: the tone that its level is checked with. */
 export function loudestHz({ circuit, probe }: BoardCircuit, frequenciesHz: Float64Array): number {
-  const levels = levelsDb(new AcAnalysis(circuit).voltage(probe, frequenciesHz));
+  const levels = levelsAt(circuit, probe, frequenciesHz);
   return frequenciesHz[levels.indexOf(Math.max(...levels))];
 }

@@ -8,7 +8,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
 import { boardCircuit } from './board-circuit';
 import { compareTake } from './compare';
-import { METERS } from './meters';
+import { SOUND_CARD } from './meters';
 import { playRigBoard } from './rig-board';
 import { loudestHz, sweepPlan, sweepSamples } from './sweep-plan';
 import { takeOfSweep } from './sweep-take';
@@ -26,7 +26,7 @@ const RATE = 48_000;
 const LEVEL = 0.6;
 const plan = sweepPlan(SHEET.view, RATE, 0.7);
 const samples = sweepSamples(plan, LEVEL);
-const board = { seed: 4, fault: '', meter: METERS[2] };
+const board = { seed: 4, fault: '', meter: SOUND_CARD };
 const play = { sheet: SHEET, board, through: 'board', samples, times: 2, turn: 1 } as const;
 const [first, second] = playRigBoard(play);
 const wire = {
@@ -43,7 +43,7 @@ describe('a board swept through the simulated sound card', () => {
     recordings: [first, second],
     loopBack: wire,
   });
-  const { circuit, probe } = boardCircuit(SHEET, undefined, [], METERS[2]);
+  const { circuit, probe } = boardCircuit(SHEET, undefined, [], SOUND_CARD);
   const exact = new AcAnalysis(circuit).voltage(probe, Float64Array.from(curve.frequenciesHz));
   const off = curve.levelDb.map((db, k) => Math.abs(db - levelDb(exact.re[k], exact.im[k])));
 
@@ -100,7 +100,7 @@ test('its culprit is found though half of the curve lies in the noise', () => {
     recordings: playRigBoard({ ...play, board: own, samples: low }),
   });
   expect(drowned).toBeGreaterThan(0);
-  const { findings } = compareTake(SHEET, undefined, { ...curve, meter: METERS[2] });
+  const { findings } = compareTake(SHEET, undefined, { ...curve, meter: SOUND_CARD });
   expect(findings.ranking[0].parts[0].id).toBe('C3');
   expect(findings.ranking[0].parts[0].factor).toBeCloseTo(1.4, 1);
 });

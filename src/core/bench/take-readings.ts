@@ -92,6 +92,7 @@ const TURNS = 16;
  * How far the readings of a take are off by its noise: by what happens to them when as much noise is
  * put on it once more, what that shifts (a highest point only ever rises) counted in.
  *
+ * @param values what is read of the take as it is
  * @returns by reading, the root of the mean square; null where there is no reading
  */
 function noiseOfReadings(
@@ -99,9 +100,9 @@ function noiseOfReadings(
   take: MeasuredCurve,
   { gainDb, noise }: { gainDb: number; noise: Noise },
   predicted: Response,
+  values: readonly (number | null)[],
 ): (number | null)[] {
   const random = seededRandom(1);
-  const values = readTake(sheet, take, gainDb, predicted);
   const squares = values.map(() => 0);
   for (let turn = 0; turn < TURNS; turn++) {
     const noisy = (list: readonly number[], by: Float64Array | undefined) =>
@@ -145,11 +146,8 @@ export function readBoards(
     const { circuit, probe } = own;
     const plain = plainlyOf({ ...own, take });
     const predicted = responseOf(new AcAnalysis(circuit), probe);
-    return {
-      board: board.id,
-      gainDb: plain.gainDb,
-      values: readTake(sheet, take, plain.gainDb, predicted),
-      noise: noiseOfReadings(sheet, take, plain, predicted),
-    };
+    const values = readTake(sheet, take, plain.gainDb, predicted);
+    const noise = noiseOfReadings(sheet, take, plain, predicted, values);
+    return { board: board.id, gainDb: plain.gainDb, values, noise };
   });
 }

@@ -1,4 +1,3 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import {
@@ -9,7 +8,8 @@ import {
   type Valued,
 } from '@/core/mistakes/mistake';
 import { nearestPreferred, type SeriesName } from '@/core/quantity/series';
-import { levelsDb } from '@/core/response/response';
+import { findPeak } from '@/core/numeric/root';
+import { levelsAt } from '@/core/response/levels-at';
 
 /** Another part changed so that a board does what was predicted though one part of it is off. */
 export interface Trim {
@@ -24,9 +24,9 @@ export interface Trim {
 
 /** Values are looked for within this factor either way. */
 const WITHIN = 3;
-/** Places that are tried on the way, and halvings about the best of them. */
+/** Places that are tried on the way, and how closely the best of them is looked about, as a logarithm. */
 const PLACES = 13;
-const HALVINGS = 12;
+const CLOSE = 1e-4;
 /** Levels so far under the highest do not count. */
 const DEEP_DB = 40;
 /** A trim that leaves more than this part of the difference is none. */
@@ -51,13 +51,13 @@ export interface TrimRequest {
  */
 export function trims(request: TrimRequest): Trim[] {
   const { circuit, real, probe, frequenciesHz, movable, series } = request;
-  const wanted = levelsOf(circuit, probe, frequenciesHz);
+  const wanted = levelsAt(circuit, probe, frequenciesHz);
   const highest = Math.max(...wanted);
   const counted = Array.from(wanted.keys()).filter((k) => wanted[k] > highest - DEEP_DB);
   /** The squares of what is off, and the worst of it. */
   const offOf = (of: Circuit): { squares: number; worst: number } => {
     try {
-      const off = levelsOf(of, probe, frequenciesHz);
+      const off = levelsAt(of, probe, frequenciesHz);
       let [squares, worst] = [0, 0];
       for (const k of counted) {
         squares += (off[k] - wanted[k]) ** 2;
@@ -86,23 +86,12 @@ export function trims(request: TrimRequest): Trim[] {
     .slice(0, MOST);
 }
 
-const levelsOf = (circuit: Circuit, probe: string, hz: Float64Array): Float64Array =>
-  levelsDb(new AcAnalysis(circuit).voltage(probe, hz));
-
-/** The value that costs least: the best of some places over a logarithm, then halves of what is about it. */
+/** The value that costs least: the best of some places over a logarithm, then searched about it. */
 function bestValue(part: Valued, cost: (value: number) => number): number {
   const from = Math.log(valueOfPart(part) / WITHIN);
-  let step = (2 * Math.log(WITHIN)) / (PLACES - 1);
+  const step = (2 * Math.log(WITHIN)) / (PLACES - 1);
   const places = Array.from({ length: PLACES }, (_, k) => from + k * step);
   const costs = places.map((u) => cost(Math.exp(u)));
-  let least = Math.min(...costs);
-  let best = places[costs.indexOf(least)];
-  for (let turn = 0; turn < HALVINGS; turn++) {
-    step /= 2;
-    for (const u of [best - step, best + step]) {
-      const own = cost(Math.exp(u));
-      if (own < least) [least, best] = [own, u];
-    }
-  }
-  return Math.exp(best);
+  const best = places[costs.indexOf(Math.min(...costs))];
+  return Math.exp(findPeak((u) => -cost(Math.exp(u)), best - step, best + step, CLOSE));
 }

@@ -35,6 +35,17 @@ export const valueOfPart = (part: Valued): number => valueOf(part, VALUE_FIELDS[
 export const withPartValue = (part: Valued, value: number): Part =>
   withValue(part, VALUE_FIELDS[part.kind], value);
 
+/** The circuit with values that are off, each by its factor. */
+export const withFactors = (
+  circuit: Circuit,
+  factors: Readonly<Record<string, number>>,
+): Circuit => ({
+  ...circuit,
+  parts: circuit.parts.map((p) =>
+    isValued(p) && p.id in factors ? withPartValue(p, valueOfPart(p) * factors[p.id]) : p,
+  ),
+});
+
 /** The circuit with nothing but a resistance where a part should be. */
 export const instead = (circuit: Circuit, { id, a, b }: Valued, ohms: number): Circuit => ({
   ...circuit,

@@ -1,10 +1,9 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
 import { boardCircuit, type BoardCircuit } from '@/core/bench/board-circuit';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { seededRandom, shuffled } from '@/core/random';
 import { spaced } from '@/core/response/landmarks';
-import { levelsDb } from '@/core/response/response';
+import { levelsAt } from '@/core/response/levels-at';
 import { withFault, type Fault } from '@/core/rig/fault';
 import { buildBoard, type BuiltBoard } from '@/core/rig/rig';
 import type { Sheet } from '@/core/sheet/schema';
@@ -86,8 +85,9 @@ function isSeen(
   leastDb: number,
 ): boolean {
   try {
-    const levels = (of: Circuit) => levelsDb(new AcAnalysis(of).voltage(probe, hz));
-    const [sound, wrong] = [levels(circuit), levels(withFault(circuit, fault))];
+    const [sound, wrong] = [circuit, withFault(circuit, fault)].map((of) =>
+      levelsAt(of, probe, hz),
+    );
     return sound.some(
       (db, k) => Math.max(db, wrong[k]) > DEEP_DB && Math.abs(wrong[k] - db) >= leastDb,
     );

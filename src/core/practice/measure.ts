@@ -3,7 +3,7 @@ import { bareCircuit } from '@/core/bench/board-circuit';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
-import { isValued, valueOfPart, withPartValue } from '@/core/mistakes/mistake';
+import { isValued, valueOfPart, withFactors } from '@/core/mistakes/mistake';
 import { normalDeviate, seededRandom } from '@/core/random';
 import { spaced } from '@/core/response/landmarks';
 import { levelsDb } from '@/core/response/response';
@@ -45,19 +45,20 @@ const FLOOR_DB = -90;
  */
 export function measure(board: PracticeBoard, asked: Asked, turn: number): Found {
   const random = seededRandom(seedOf(board.place) * 1000 + turn + 1);
-  const { sound, noiseDb, sheet } = board;
+  const { sound, built, noiseDb, sheet } = board;
+  const whole = new AcAnalysis(sound.circuit);
   switch (asked.is) {
     case 'level': {
-      const [db] = levelsAt(board, asked.net, Float64Array.of(asked.hz));
-      const [shouldDb] = levelsOf(new AcAnalysis(sound.circuit), asked.net, [asked.hz]);
+      const hz = Float64Array.of(asked.hz);
+      const [[db], [shouldDb]] = [built.analysis, whole].map((of) => heard(of, asked.net, hz));
       return { is: 'level', db: db + noiseDb * normalDeviate(random), shouldDb };
     }
     case 'sweep': {
-      const hz = Array.from(spaced(sheet.view.fromHz, sheet.view.toHz, SWEEP_POINTS));
-      const levels = levelsAt(board, asked.net, Float64Array.from(hz));
+      const hz = spaced(sheet.view.fromHz, sheet.view.toHz, SWEEP_POINTS);
+      const [levels, should] = [built.analysis, whole].map((of) => heard(of, asked.net, hz));
       const levelDb = Array.from(levels, (db) => db + noiseDb * normalDeviate(random));
-      const shouldDb = Array.from(levelsOf(new AcAnalysis(sound.circuit), asked.net, hz));
-      return { is: 'sweep', curve: { frequenciesHz: hz, levelDb }, shouldDb };
+      const curve = { frequenciesHz: Array.from(hz), levelDb };
+      return { is: 'sweep', curve, shouldDb: Array.from(should) };
     }
     case 'resistance': {
       const [a, b] = asked.between;
@@ -65,7 +66,7 @@ export function measure(board: PracticeBoard, asked: Asked, turn: number): Found
       const bare = (circuit: Circuit) => bareCircuit({ circuit, fixed: sound.fixed });
       return {
         is: 'resistance',
-        ohms: deadOhms(bare(asItIs(board)), a, b) * off,
+        ohms: deadOhms(bare(withFactors(built.circuit, built.factors)), a, b) * off,
         shouldOhms: deadOhms(bare(sound.circuit), a, b),
       };
     }
@@ -85,15 +86,12 @@ export function soundLevels(
   net: string,
 ): { x: Float64Array; y: Float64Array } {
   const x = spaced(sheet.view.fromHz, sheet.view.toHz, PICTURE_POINTS);
-  return { x, y: levelsOf(new AcAnalysis(sound.circuit), net, Array.from(x)) };
+  return { x, y: heard(new AcAnalysis(sound.circuit), net, x) };
 }
 
-/** Levels of the board as it is, at least what a meter hears. */
-const levelsAt = ({ built }: PracticeBoard, net: string, hz: Float64Array): Float64Array =>
-  levelsDb(built.analysis.voltage(net, hz)).map((db) => Math.max(FLOOR_DB, db));
-
-const levelsOf = (analysis: AcAnalysis, net: string, hz: readonly number[]): Float64Array =>
-  levelsDb(analysis.voltage(net, Float64Array.from(hz))).map((db) => Math.max(FLOOR_DB, db));
+/** Levels at a net, at least what a meter hears. */
+const heard = (analysis: AcAnalysis, net: string, hz: Float64Array): Float64Array =>
+  levelsDb(analysis.voltage(net, hz)).map((db) => Math.max(FLOOR_DB, db));
 
 /** What is really in the place of a part, as a meter reads it with one leg lifted. */
 function valueThere({ sound, built, fault }: PracticeBoard, id: string, off: number) {
@@ -104,15 +102,4 @@ function valueThere({ sound, built, fault }: PracticeBoard, id: string, off: num
   const part = circuit.parts.find((p) => p.id === id);
   if (!part || !isValued(part)) return null;
   return valueOfPart(part) * (built.factors[id] ?? 1) * off;
-}
-
-/** The circuit with every value as it was drawn. */
-function asItIs({ built }: PracticeBoard): Circuit {
-  const { circuit, factors } = built;
-  return {
-    ...circuit,
-    parts: circuit.parts.map((p) =>
-      isValued(p) && p.id in factors ? withPartValue(p, valueOfPart(p) * factors[p.id]) : p,
-    ),
-  };
 }

@@ -1,8 +1,6 @@
 import { compareTake, type Comparison } from '@/core/bench/compare';
 import type { MeasuredCurve } from '@/core/library/take-table';
-import type { Fault } from '@/core/rig/fault';
-import { faultParts } from '@/core/rig/fault';
-import type { NextStep } from '@/core/suspects/next-step';
+import { faultParts, type Fault } from '@/core/rig/fault';
 import type { PracticeBoard } from './deal';
 import { BLAMED_COST, COSTS, measure } from './measure';
 import type { PracticeRecord } from './record';
@@ -44,9 +42,6 @@ export function reasonAbout(board: PracticeBoard): Reasoning {
     (ranking[0]?.alike.length === 0 && isRight(board.fault, named[0])) ||
     (mistakes.length > 0 && mistakes[0].chance > 0.5 && isRight(board.fault, mistakes[0].parts));
   const isNamed = named.some((parts) => isRight(board.fault, parts));
-  const par =
-    COSTS.sweep + (isFirst ? 0 : next ? costOfNext(next) : 0) + (isNamed ? 0 : COSTS.part);
+  const par = COSTS.sweep + (isFirst || !next ? 0 : COSTS[next.kind]) + (isNamed ? 0 : COSTS.part);
   return { take: found.curve, comparison, par };
 }
-
-const costOfNext = (next: NextStep): number => COSTS[next.kind];

@@ -1,7 +1,5 @@
-import { AcAnalysis } from '@/core/analysis/ac/ac';
-import type { Circuit } from '@/core/circuit/schema';
-import { isValued, valueOfPart, withPartValue } from '@/core/mistakes/mistake';
-import { levelsDb } from '@/core/response/response';
+import { isValued, valueOfPart, withFactors } from '@/core/mistakes/mistake';
+import { levelsAt } from '@/core/response/levels-at';
 import type { Measured } from '@/core/rig/rig';
 import { answered, type Answered } from './answer';
 import { deadOhms } from './dead-resistance';
@@ -60,15 +58,10 @@ test('resistances and values are told by their ratio', () => {
 
 /** What a meter reads on a board as it is, where the next step wants it. */
 function readOn({ circuit, factors, gainDb }: Measured, next: NextStep): number {
-  const real: Circuit = {
-    ...circuit,
-    parts: circuit.parts.map((p) =>
-      isValued(p) ? withPartValue(p, valueOfPart(p) * (factors[p.id] ?? 1)) : p,
-    ),
-  };
+  const real = withFactors(circuit, factors);
   switch (next.kind) {
     case 'level':
-      return gainDb + levelsDb(new AcAnalysis(real).voltage(next.net, Float64Array.of(next.hz)))[0];
+      return gainDb + levelsAt(real, next.net, Float64Array.of(next.hz))[0];
     case 'resistance':
       return deadOhms(real, ...next.between);
     case 'part': {

@@ -40,10 +40,10 @@ export function plainlyOf(known: Omit<Question, 'noise'>): Plain {
   const { probe, take } = known;
   const points = take.frequenciesHz.length;
   const phases = take.phaseDegrees !== undefined;
-  const { inDb, x } = freest(known);
+  const measured = take.noiseDb && measuredNoise(take.noiseDb, phases);
+  const { inDb, x } = freest(known, measured ?? evenNoise(points, AT_FIRST_DB, phases));
   const misfit = inDb.misfit(x);
   if (!misfit) throw unsolved(probe);
-  const measured = take.noiseDb && measuredNoise(take.noiseDb, phases);
   // Where it was measured what is left is counted in units of it, so that drowned points do not speak for all.
   const left = (from: number, scale: number, units?: Float64Array): LeftOver => {
     const own = misfit
@@ -62,10 +62,10 @@ export function plainlyOf(known: Omit<Question, 'noise'>): Plain {
 }
 
 /** The values that come closest to a take where each may be anything, and what is left in dB. */
-function freest({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>): {
-  inDb: Prediction;
-  x: Float64Array;
-} {
+function freest(
+  { circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>,
+  atFirst: Noise,
+): { inDb: Prediction; x: Float64Array } {
   const points = take.frequenciesHz.length;
   const phases = take.phaseDegrees !== undefined;
   const analysis = comparable(circuit);
@@ -73,10 +73,7 @@ function freest({ circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>)
   const inDb = new Prediction(analysis, probe, list, take, evenNoise(points, 1, phases));
   const start = new Float64Array(list.length);
   const found = likeliest(
-    inDb.against(
-      take,
-      take.noiseDb ? measuredNoise(take.noiseDb, phases) : evenNoise(points, AT_FIRST_DB, phases),
-    ),
+    inDb.against(take, atFirst),
     list.map(() => ANYWHERE),
     start,
   );

@@ -39,42 +39,43 @@ export interface Band {
 const BELOW = 1.5;
 const ABOVE = 1.1;
 
-/** An impulse response whole, and within the band of what was played. */
-export interface Deconvolved {
-  /** As exact as can be; what lies beside the band may be large in it. */
-  whole: Impulse;
-  /** Without hum and offsets beside the band, and therefore with a little ringing ahead of everything. */
-  within: Impulse;
-}
-
 /**
  * The impulse response by dividing what came back by what was played, frequency by frequency; where
  * the sweep had nothing, nothing is told. Harmonics of order n come out ahead of the rest, by
  * growth x ln(n) (A. Farina, 2000).
  */
-export function deconvolved(
-  recorded: Float64Array,
-  played: Float64Array,
-  rate: number,
-  band: Band,
-): Deconvolved {
-  const size = circleOf(Math.max(recorded.length, played.length));
-  const [y, x] = [halfSpectrum(recorded, size), halfSpectrum(played, size)];
-  const powers = x.re.map((re, k) => re * re + x.im[k] * x.im[k]);
-  const faint = FAINT * powers.reduce((a, b) => Math.max(a, b), 0);
-  const half = { re: new Float64Array(powers.length), im: new Float64Array(powers.length) };
-  for (let k = 0; k < powers.length; k++) {
-    const weight = powers[k] / (powers[k] ** 2 + faint ** 2);
-    half.re[k] = (y.re[k] * x.re[k] + y.im[k] * x.im[k]) * weight;
-    half.im[k] = (y.im[k] * x.re[k] - y.re[k] * x.im[k]) * weight;
+export class Deconvolution {
+  private readonly half: ComplexTrace;
+
+  constructor(
+    recorded: Float64Array,
+    played: Float64Array,
+    private readonly rate: number,
+  ) {
+    const size = circleOf(Math.max(recorded.length, played.length));
+    const [y, x] = [halfSpectrum(recorded, size), halfSpectrum(played, size)];
+    const powers = x.re.map((re, k) => re * re + x.im[k] * x.im[k]);
+    const faint = FAINT * powers.reduce((a, b) => Math.max(a, b), 0);
+    const weights = powers.map((power) => power / (power ** 2 + faint ** 2));
+    this.half = {
+      re: weights.map((weight, k) => (y.re[k] * x.re[k] + y.im[k] * x.im[k]) * weight),
+      im: weights.map((weight, k) => (y.im[k] * x.re[k] - y.re[k] * x.im[k]) * weight),
+    };
   }
-  const whole = { samples: inverseTransform(half), rate };
-  for (let k = 0; k < powers.length; k++) {
-    const kept = partWithin((k * rate) / size, band);
-    half.re[k] *= kept;
-    half.im[k] *= kept;
+
+  /** As exact as can be; what lies beside the band of the sweep may be large in it. */
+  whole(): Impulse {
+    return { samples: inverseTransform(this.half), rate: this.rate };
   }
-  return { whole, within: { samples: inverseTransform(half), rate } };
+
+  /** Without hum and offsets beside a band, and therefore with a little ringing ahead of everything. */
+  within(band: Band): Impulse {
+    const { re, im } = this.half;
+    const step = this.rate / (2 * (re.length - 1));
+    const kept = re.map((_, k) => partWithin(k * step, band));
+    const half = { re: re.map((v, k) => v * kept[k]), im: im.map((v, k) => v * kept[k]) };
+    return { samples: inverseTransform(half), rate: this.rate };
+  }
 }
 
 /** Which part of a frequency is kept: all within the band, half a cosine over its logarithm beside it. */

@@ -1,12 +1,13 @@
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
+import { DB_PER_NEPER } from '@/core/response/decibels';
 import { levelDb, phaseDegrees } from '@/core/response/response';
 import { growthSeconds, type SweepPlan } from './exponential-sweep';
 import {
   AHEAD_SECONDS,
   arrivalOf,
-  deconvolved,
+  Deconvolution,
   isSoon,
   LONGEST_SECONDS,
   peakOf,
@@ -59,7 +60,6 @@ const CLIPPED = 0.999;
 const CLIPPED_IN_A_ROW = 3;
 /** Noise is told from so many points to either side. */
 const NEIGHBOURS = 3;
-const DB_PER_NEPER = 20 / Math.LN10;
 
 /**
  * The response of a board from recordings of a sweep through it.
@@ -73,23 +73,17 @@ export function swept(request: SweptRequest): Swept {
     throw new ReedError('range', 'Nothing was recorded: sweep once at least.');
   for (const one of [...recordings, ...(loopBack ? [loopBack] : [])])
     checkRecording(one, plan, played);
+  const impulseOf = (samples: Float64Array) => new Deconvolution(samples, played, plan.rate);
   const { common, apart, hasMoved } = together(
     recordings.map((r) => r.samples),
-    (samples) =>
-      Math.round(arrivalOf(deconvolved(samples, played, plan.rate, plan).within) * plan.rate),
+    (samples) => Math.round(arrivalOf(impulseOf(samples).within(plan)) * plan.rate),
   );
-  const found = deconvolved(common, played, plan.rate, plan);
-  const reference = loopBack && deconvolved(loopBack.samples, played, plan.rate, plan);
-  for (const [what, one] of [
-    ['What came back', found],
-    ['The loop-back', reference],
-  ] as const)
-    if (one && !isSoon(one.within))
-      throw new ReedError(
-        'range',
-        `${what} is not this sweep: see that the input hears the board alone, and that the sweep is the one that was played.`,
-      );
-  const latencySeconds = arrivalOf((reference ?? found).within);
+  const found = impulseOf(common);
+  const reference = loopBack && impulseOf(loopBack.samples);
+  const begins = arrivalOfSweep('What came back', found.within(plan));
+  const latencySeconds = reference
+    ? arrivalOfSweep('The loop-back', reference.within(plan))
+    : begins;
   const growth = growthSeconds(plan);
   // The second harmonic comes ahead by this: nothing of the linear part reaches so far.
   const room = growth * Math.LN2;
@@ -97,17 +91,12 @@ export function swept(request: SweptRequest): Swept {
     fromSeconds: latencySeconds - Math.min(AHEAD_SECONDS, room / 2),
     toSeconds: latencySeconds + Math.min(LONGEST_SECONDS, played.length / plan.rate / 2),
   };
-  const own = spectrumOf(found.whole, window, latencySeconds, frequenciesHz);
-  const wire = reference && spectrumOf(reference.whole, window, latencySeconds, frequenciesHz);
+  const impulse = found.whole();
+  const own = spectrumOf(impulse, window, latencySeconds, frequenciesHz);
+  const wire = reference && spectrumOf(reference.whole(), window, latencySeconds, frequenciesHz);
   const linear = wire ? divided(own, wire) : own;
   const noise =
-    apart &&
-    spectrumOf(
-      deconvolved(apart, played, plan.rate, plan).whole,
-      window,
-      latencySeconds,
-      frequenciesHz,
-    );
+    apart && spectrumOf(impulseOf(apart).whole(), window, latencySeconds, frequenciesHz);
   return {
     frequenciesHz: Array.from(frequenciesHz),
     levelDb: Array.from(linear.re, (re, k) => levelDb(re, linear.im[k])),
@@ -118,9 +107,18 @@ export function swept(request: SweptRequest): Swept {
     peak: Math.max(...recordings.map(({ samples }) => peakOf(samples))),
     harmonics: orders.map((order) => ({
       order,
-      levelDb: harmonicOf(order, found.whole, own, { growth, latencySeconds, frequenciesHz, plan }),
+      levelDb: harmonicOf(order, impulse, own, { growth, latencySeconds, frequenciesHz, plan }),
     })),
   };
+}
+
+/** Where the response in a recording begins; a recording of something else is refused. */
+function arrivalOfSweep(what: string, impulse: Impulse): number {
+  if (isSoon(impulse)) return arrivalOf(impulse);
+  throw new ReedError(
+    'range',
+    `${what} is not this sweep: see that the input hears the board alone, and that the sweep is the one that was played.`,
+  );
 }
 
 function harmonicOf(

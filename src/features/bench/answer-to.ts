@@ -1,7 +1,7 @@
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { NextStep } from '@/core/suspects/next-step';
 import { attempt } from '../shell/tell';
-import { changeBoard } from './bench-actions';
+import { changeBoard, readsWith } from './bench-actions';
 
 /** A reading of a board is named by no more than so many letters. */
 const LONGEST_KEY = 120;
@@ -13,12 +13,7 @@ export function answerTo(board: SheetBoard, next: NextStep, take: string) {
     value: board.reads?.[key],
     onAnswer: (value: number | null) =>
       attempt(() =>
-        changeBoard(board.id, ({ reads = {} }) => ({
-          reads: Object.fromEntries([
-            ...Object.entries(reads).filter(([k]) => k !== key),
-            ...(value === null ? [] : [[key, value] as const]),
-          ]),
-        })),
+        changeBoard(board.id, ({ reads }) => ({ reads: readsWith(reads, key, value) })),
       ),
   };
 }

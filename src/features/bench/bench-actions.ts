@@ -36,6 +36,16 @@ export function changeBoard(
   );
 }
 
+/** What was read of a board with one thing read anew, or no more. */
+export const readsWith = (
+  reads: Board['reads'],
+  id: string,
+  value: number | null,
+): NonNullable<Board['reads']> => ({
+  ...Object.fromEntries(Object.entries(reads ?? {}).filter(([key]) => key !== id)),
+  ...(value === null ? {} : { [id]: value }),
+});
+
 /**
  * Keep a take and put it to a board; to a first one where there is none.
  *

@@ -7,7 +7,7 @@ import type { DecimalMark } from '@/core/quantity/parse';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
-import { changeBoard } from './bench-actions';
+import { changeBoard, readsWith } from './bench-actions';
 import { meterFigure } from './meter-figure';
 import styles from './bench.module.css';
 
@@ -31,11 +31,11 @@ export function StepList({ steps, board }: StepListProps) {
     );
   const read = (id: string, value: number | null) =>
     attempt(() =>
-      changeBoard(board.id, ({ reads = {}, done = [] }) => {
-        const rest = Object.fromEntries(Object.entries(reads).filter(([k]) => k !== id));
+      changeBoard(board.id, ({ reads, done = [] }) => {
+        const all = readsWith(reads, id, value);
         return value === null
-          ? { reads: rest }
-          : { reads: { ...rest, [id]: value }, done: [...done.filter((d) => d !== id), id] };
+          ? { reads: all }
+          : { reads: all, done: [...done.filter((d) => d !== id), id] };
       }),
     );
   return (

@@ -1,3 +1,4 @@
+import { DB_PER_NEPER } from '@/core/response/decibels';
 import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { ComplexTrace } from '@/core/analysis/ac/complex';
 import { Adjoint, type PartSensitivity } from '@/core/analysis/sensitivity/adjoint';
@@ -52,7 +53,6 @@ const LOAD_POINTS = 72;
 const NOWHERE = new Float64Array(0);
 /** An amplifier without resistance gets so little that its current can be told from its voltage. */
 const SOME_OHMS = 1e-4;
-const DB_PER_NEPER = 20 / Math.LN10;
 const RADIANS = Math.PI / 180;
 
 /** What a target asks for, at values that are tried. */

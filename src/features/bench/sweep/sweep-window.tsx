@@ -1,7 +1,7 @@
 import { Button, Input, InputNumber, Modal, Segmented } from 'antd';
 import { useState } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
-import { METERS } from '@/core/bench/meters';
+import { SOUND_CARD } from '@/core/bench/meters';
 import type { RigBoard } from '@/core/bench/rig-board';
 import type { SweepTake } from '@/core/bench/sweep-take';
 import type { Sheet } from '@/core/sheet/schema';
@@ -44,7 +44,7 @@ export function SweepButton(props: SweepProps) {
 
 const FIRST: SweepSettings = {
   device: 'simulated',
-  board: { seed: 1, fault: '', meter: METERS.find((m) => m.name.startsWith('sound card')) },
+  board: { seed: 1, fault: '', meter: SOUND_CARD },
   levelDb: -12,
   seconds: 2,
   turns: 2,
