@@ -92,7 +92,7 @@ describe('a simulated board', () => {
 
 describe('recorded elsewhere', () => {
   const bench = freshBench();
-  const { circuit, probe } = boardCircuit(SHEET, undefined, [], SOUND_CARD);
+  const { circuit, probe } = boardCircuit(SHEET, undefined, [], { meter: SOUND_CARD });
   const board = { analysis: new AcAnalysis(circuit), probe };
 
   /** Files that are chosen where a button asks for them. */
@@ -207,7 +207,7 @@ describe('through this computer’s audio', () => {
   test('the level is checked first, and a sweep that comes back is the board’s response', async () => {
     const rate = await rateHere();
     const plan = sweepPlan(SHEET.view, rate, 1);
-    const { circuit, probe } = boardCircuit(SHEET, undefined, [], SOUND_CARD);
+    const { circuit, probe } = boardCircuit(SHEET, undefined, [], { meter: SOUND_CARD });
     const board = { analysis: new AcAnalysis(circuit), probe };
     const played = sweepSamples(plan, 0.3);
     const [back] = playThrough(board, played, { ...USUAL_CONVERTERS, rate }, [1]);

@@ -58,6 +58,52 @@ test('reed rig writes a take, the same for the same seed, and reed suspects name
   expect(found.next).toBeNull();
 });
 
+test('takes at other nets, and the ohms that the source sees, are weighed beside the first', () => {
+  const twins = inFolder('twins.json');
+  const parts = [
+    { id: 'V1', kind: 'voltage-source', plus: 'in', minus: '0', acVolts: 1 },
+    { id: 'R1', kind: 'resistor', a: 'in', b: 'x', ohms: 10_000 },
+    { id: 'C1', kind: 'capacitor', a: 'x', b: '0', farads: 15e-9 },
+    { id: 'A1', kind: 'op-amp', inPlus: 'x', inMinus: 'mid', out: 'mid', model: 'ideal' },
+    { id: 'R2', kind: 'resistor', a: 'mid', b: 'out', ohms: 10_000 },
+    { id: 'C2', kind: 'capacitor', a: 'out', b: '0', farads: 15e-9 },
+  ];
+  writeFileSync(
+    twins,
+    JSON.stringify({ format: 'jaunty-reed/circuit', version: 1, title: '', ground: '0', parts }),
+  );
+  const rig = (name: string, ...more: string[]) => {
+    const out = inFolder(name);
+    const fault = ['--fault', 'C1=*1.3', '--noise-db', '0.05', '--seed', '8'];
+    expect(run('rig', twins, ...CLOSE, ...fault, ...more, '--out', out).code).toBe(0);
+    return out;
+  };
+  const output = rig('output.csv', '--probe', 'out');
+  const mid = rig('mid.csv', '--probe', 'mid');
+  const ohms = rig('ohms.csv', '--probe', 'out', '--impedance');
+  expect(readFileSync(ohms, 'utf8')).toMatch(/^hz,ohms,degrees/);
+  const first = (...more: string[]) => {
+    const { ranking } = run<Found>(
+      'suspects',
+      twins,
+      output,
+      '--probe',
+      'out',
+      ...CLOSE,
+      ...more,
+    ).result!;
+    return [ranking[0].parts.map((p) => p.id), ...ranking[0].alike].flat().sort();
+  };
+  expect(first()).toEqual(['C1', 'C2', 'R1', 'R2']);
+  expect(first('--also', `mid=${mid}`)).toEqual(['C1', 'R1']);
+  expect(first('--impedance', ohms)).toEqual(['C1']);
+
+  const refused = (...more: string[]) => run('suspects', twins, output, ...more);
+  expect(refused('--also', 'mid').error).toContain('--also is a net and a take');
+  expect(refused('--also', `nowhere=${mid}`).error).toContain('nowhere');
+  expect(refused('--impedance', output).error).toContain('is no impedance in ohms');
+});
+
 test('levels alone do; a mistake is named', () => {
   run('rig', ASK, '--seed', '5', ...CLOSE, '--fault', 'C3=*10', '--points', '40', '--out', TAKE);
   const levels = inFolder('levels.txt');

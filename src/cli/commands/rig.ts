@@ -2,7 +2,8 @@ import { readFault } from '@/core/rig/fault';
 import { measureBoard } from '@/core/rig/rig';
 import { takeTable } from '@/core/library/take-table';
 import { spaced } from '@/core/response/landmarks';
-import { ENDS } from '@/core/sheet/path-circuit';
+import { ENDS, SOURCE_OHMS } from '@/core/sheet/path-circuit';
+import { drivenByCurrent } from '@/core/suspects/impedance';
 import { surroundings } from '@/core/solve/span-of';
 import {
   quantityOption,
@@ -27,7 +28,7 @@ const USUAL = 'resistor=1%,capacitor=5%,inductor=5%';
 export const rig: Command = {
   name: 'rig',
   usage:
-    'CIRCUIT|ASK|SHEET --probe out --seed 3 [--fault C2=*1.3]… [--noise-db 0.1] [--tolerance resistor=1%,capacitor=5%] [--gain-db 0] [--from F --to F --points 61] --out TAKE.csv; a fault is also C2=47n, C2=missing, C2=shorted, D1=reversed, R1=R2 (swapped)',
+    'CIRCUIT|ASK|SHEET --probe out --seed 3 [--fault C2=*1.3]… [--noise-db 0.1] [--tolerance resistor=1%,capacitor=5%] [--gain-db 0] [--from F --to F --points 61] [--impedance] --out TAKE.csv; --impedance measures the ohms that the source sees; a fault is also C2=47n, C2=missing, C2=shorted, D1=reversed, R1=R2 (swapped)',
   summary:
     'a take of a simulated board: values drawn from tolerances, faults, noise, an unknown level',
   run(args) {
@@ -43,6 +44,7 @@ export const rig: Command = {
         from: text,
         to: text,
         points: text,
+        impedance: { type: 'boolean' },
         out: text,
       },
       1,
@@ -53,23 +55,28 @@ export const rig: Command = {
     const noiseDb = numberOf('noise-db', values['noise-db'] ?? '0.1', 0, 20);
     const gain = values['gain-db'];
     const subject = readSubject(positionals[0]);
-    const probe = values.probe ?? subject.probe;
-    const { fromHz, toHz } = spanOf(subject.circuit, probe);
+    const whole = { circuit: subject.circuit, probe: values.probe ?? subject.probe };
+    const { fromHz, toHz } = spanOf(whole.circuit, whole.probe);
+    const { circuit, probe } = values.impedance
+      ? drivenByCurrent(whole.circuit, SOURCE_OHMS)
+      : whole;
     const from = quantityOption('from', values.from, 'hertz') ?? fromHz;
     const to = quantityOption('to', values.to, 'hertz') ?? toHz;
     if (!(from > 0 && to > from)) throw new UsageError('--from must be above zero and below --to');
     const measured = measureBoard({
-      circuit: subject.circuit,
+      circuit,
       probe,
       frequenciesHz: Array.from(spaced(from, to, points)),
       seed,
       rules: rulesOf(values.tolerance ?? USUAL, { is: 'uniform' }),
-      faults: (values.fault ?? []).map((f) => readFault(f, subject.circuit)),
+      faults: (values.fault ?? []).map((f) => readFault(f, circuit)),
       noiseDb,
+      // A bridge knows its ohms.
+      ...(values.impedance ? { gainDb: 0 } : {}),
       ...(gain === undefined ? {} : { gainDb: numberOf('gain-db', gain, -200, 200) }),
       fixed: ENDS,
     });
-    writeOut(out, takeTable(measured.take));
+    writeOut(out, takeTable(measured.take, values.impedance ? 'impedance' : 'level'));
     const { gainDb, factors } = measured;
     return { out, points, seed, gainDb, factors, faults: values.fault ?? [] };
   },

@@ -6,7 +6,7 @@ import { USUAL_DEVIATIONS } from '@/core/sheet/usual-deviations';
 import { withValue } from '@/core/sheet/stage';
 import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
-import { boardCircuit, nameOfValue, placeOfPart, valueKey, type SheetBoard } from './board-circuit';
+import { boardCircuit, nameOfValue, placeOfPart, keyOf, type SheetBoard } from './board-circuit';
 import { compareTake } from './compare';
 import { SOUND_CARD } from './meters';
 import { readBoards, readTake } from './take-readings';
@@ -30,7 +30,7 @@ describe('a board of a sheet as a circuit', () => {
       (p) =>
         placeOfPart(SHEET, p.id)?.stage === C2.stage && placeOfPart(SHEET, p.id)?.part === 'C1',
     )!.id;
-    const key = valueKey(SHEET.ways[0].id, C2.stage, C2.part);
+    const key = keyOf({ way: SHEET.ways[0].id, ...C2 });
     expect(nameOfValue(SHEET, key)).toBe(name);
     const { circuit, rules } = boardCircuit(SHEET, board({ [key]: 12.3e-9 }));
     expect(circuit.parts.find((p) => p.id === name)).toMatchObject({ farads: 12.3e-9 });
@@ -73,7 +73,7 @@ describe('a take held against its board', () => {
 
   test('taken as measured, nothing is left to be held against anyone', () => {
     const place = placeOfPart(SHEET, 'C3')!;
-    const key = valueKey(SHEET.ways[0].id, place.stage, place.part);
+    const key = keyOf(place);
     const again = compareTake(SHEET, board({ [key]: found.values[0][0].seems! }), take);
     expect(again.findings.ordinary.enough).toBe(true);
   });

@@ -1,13 +1,16 @@
-import type { Circuit } from '@/core/circuit/schema';
+import { netsOf, type Circuit } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
+import type { Take } from '@/core/library/take';
 import type { StockEntry } from '@/core/library/stock';
 import { isValued, withPart, withPartValue } from '@/core/mistakes/mistake';
-import { withMeter, type Meter } from './meters';
+import { withMeter } from './meters';
 import { outNet } from '@/core/sheet/nets';
-import { namesInCircuit, pathCircuit } from '@/core/sheet/path-circuit';
+import { namesInCircuit, placedWays, SOURCE_OHMS, waysTogether } from '@/core/sheet/path-circuit';
 import type { Sheet } from '@/core/sheet/schema';
 import { drawnParts } from '@/core/sheet/stage';
 import { rulesOfSheet } from '@/core/sheet/spread-sheet';
 import type { Rules } from '@/core/spread/rules';
+import { drivenByCurrent, OHMS_KNOWN_DB } from '@/core/suspects/impedance';
 
 export type SheetBoard = Sheet['boards'][number];
 
@@ -19,46 +22,87 @@ export interface BoardCircuit {
   rules: Rules;
   /** Parts that are not of the board: what stands at both ends of it. */
   fixed: ReadonlySet<string>;
+  /** How well the level is known that it is measured at, dB; Infinity where nobody knows it. */
+  gainSdDb: number;
 }
 
 /** A value that was measured is off by what a meter is. */
 const MEASURED = 0.005;
 
-/** How a value of a board is named: by way, stage and part. */
-export const valueKey = (way: string, stage: string, part: string): string =>
-  `${way}/${stage}/${part}`;
+/** Where in a sheet a part belongs. */
+export interface PartPlace {
+  way: string;
+  stage: string;
+  part: string;
+}
+
+/** How a value of a board is named. */
+export const keyOf = ({ way, stage, part }: PartPlace): string => `${way}/${stage}/${part}`;
+
+/** How a take is taken: what it is of, and with what. */
+export type TakenHow = Pick<Take, 'of' | 'meter'>;
 
 /**
- * The first way of a sheet as a board of it is: values that were measured on it in the place of those
- * chosen.
+ * The first way of a sheet as a board of it is, and as it is measured: values that were measured on it
+ * in the place of those chosen.
  *
- * @param meter what it is measured with at its output, where it feels that
- * @throws ReedError where the way has no circuit
+ * @param how what is measured of it; the level at its output, with nothing that it feels, where nothing is said
+ * @throws ReedError where the way has no circuit, or no such net
  */
 export function boardCircuit(
   sheet: Sheet,
   board: SheetBoard | undefined,
   drawer: readonly StockEntry[] = [],
-  meter?: Meter,
+  { of, meter }: TakenHow = {},
 ): BoardCircuit {
-  const { rules, own } = rulesOfSheet(sheet, 0, drawer);
-  let circuit = pathCircuit(sheet, 0, 'built');
-  const known: Record<string, Rules[string]> = { ...rules };
-  const way = sheet.ways[0];
-  const nameOf = namesInCircuit(sheet, 0);
-  for (const stage of way.stages)
-    for (const { id } of drawnParts(stage)) {
-      const value = board?.values[valueKey(way.id, stage.id, id)];
-      const part = circuit.parts.find((p) => p.id === nameOf(stage, id));
-      if (value === undefined || !part || !isValued(part)) continue;
-      circuit = withPart(circuit, withPartValue(part, value));
-      known[part.id] = { ...known[part.id], tolerance: MEASURED };
-    }
-  const probe = outNet(sheet);
+  const isImpedance = of?.is === 'impedance';
+  const ways = isImpedance ? fromSource(sheet) : waysTogether(sheet, 0, 'built');
+  let { circuit } = placedWays(sheet, ways, 'built');
+  const known: Record<string, Rules[string]> = {};
+  const own = new Set<string>();
+  for (const w of ways) {
+    const way = rulesOfSheet(sheet, w, drawer);
+    Object.assign(known, way.rules);
+    for (const id of way.own) own.add(id);
+  }
+  for (const place of placesIn(sheet, ways)) {
+    const value = board?.values[keyOf(place)];
+    const part = circuit.parts.find((p) => p.id === place.name);
+    if (value === undefined || !part || !isValued(part)) continue;
+    circuit = withPart(circuit, withPartValue(part, value));
+    known[part.id] = { ...known[part.id], tolerance: MEASURED };
+  }
+  let probe = of?.is === 'level' && of.net !== undefined ? of.net : outNet(sheet);
+  if (isImpedance) ({ circuit, probe } = drivenByCurrent(circuit, SOURCE_OHMS));
+  else if (!netsOf(circuit).includes(probe))
+    throw new ReedError(
+      'circuit',
+      `The take is of a net “${probe}” that this sheet no longer has: take the change back, or take it anew.`,
+    );
   // What it is measured with is there when it is measured, and nobody’s fault.
-  if (meter) circuit = withMeter(circuit, probe, meter);
+  if (meter && !isImpedance) circuit = withMeter(circuit, probe, meter);
   const fixed = new Set(circuit.parts.map((p) => p.id).filter((id) => !own.has(id)));
-  return { circuit, probe, rules: known, fixed };
+  return {
+    circuit,
+    probe,
+    rules: known,
+    fixed,
+    gainSdDb: isImpedance ? OHMS_KNOWN_DB : Infinity,
+  };
+}
+
+/** Everything that the source drives. */
+const fromSource = ({ ways }: Sheet): number[] => [...ways.keys()];
+
+/** Where the parts of some ways belong, and what they are called in the circuit. */
+function* placesIn(sheet: Sheet, ways: Iterable<number>): Generator<PartPlace & { name: string }> {
+  for (const w of ways) {
+    const way = sheet.ways[w];
+    const nameOf = namesInCircuit(sheet, w);
+    for (const stage of way.stages)
+      for (const { id } of drawnParts(stage))
+        yield { way: way.id, stage: stage.id, part: id, name: nameOf(stage, id) };
+  }
 }
 
 /** The board by itself: without what stands at its ends. */
@@ -73,20 +117,21 @@ export const bareCircuit = ({
 });
 
 /** To what of the sheet a part of its circuit belongs; nothing for what stands at its ends. */
-export function placeOfPart(sheet: Sheet, name: string): { stage: string; part: string } | null {
-  const nameOf = namesInCircuit(sheet, 0);
-  for (const stage of sheet.ways[0].stages)
-    for (const { id } of drawnParts(stage))
-      if (nameOf(stage, id) === name) return { stage: stage.id, part: id };
+export function placeOfPart(sheet: Sheet, wanted: string): PartPlace | null {
+  for (const { name, ...place } of placesIn(sheet, sheet.ways.keys()))
+    if (name === wanted) return place;
   return null;
 }
 
 /** What a part whose value is kept under a key is called in the circuit; the key itself where it is gone. */
 export function nameOfValue(sheet: Sheet, key: string): string {
-  const way = sheet.ways[0];
-  const nameOf = namesInCircuit(sheet, 0);
-  for (const stage of way.stages)
-    for (const { id } of drawnParts(stage))
-      if (valueKey(way.id, stage.id, id) === key) return nameOf(stage, id);
+  for (const place of placesIn(sheet, sheet.ways.keys()))
+    if (keyOf(place) === key) return place.name;
   return key;
+}
+
+/** What a part of another way than the first is called in words: “R1 of Woofer”. */
+export function shownName(sheet: Pick<Sheet, 'ways'>, name: string): string {
+  const way = sheet.ways.slice(1).find(({ id }) => name.startsWith(`${id}:`));
+  return way ? `${name.slice(way.id.length + 1)} of ${way.name || way.id}` : name;
 }

@@ -1,14 +1,13 @@
 import { deviceOf } from '@/core/circuit/devices';
 import type { Circuit } from '@/core/circuit/schema';
 import type { StockEntry } from '@/core/library/stock';
-import type { Take } from '@/core/library/take';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import { levelsAt } from '@/core/response/levels-at';
 import { isValued, valueOfPart, withFactors } from '@/core/mistakes/mistake';
 import type { Sheet } from '@/core/sheet/schema';
 import { findSuspects, type Findings } from '@/core/suspects/suspects';
 import type { Suspect } from '@/core/suspects/rank';
-import { boardCircuit, type SheetBoard } from './board-circuit';
+import { boardCircuit, shownName, type SheetBoard, type TakenHow } from './board-circuit';
 
 /** A take of a board held against what was predicted. */
 export interface Comparison {
@@ -22,23 +21,35 @@ export interface Comparison {
   explainedDb: Float64Array[];
   /** Of every net, the parts that meet there: what it is called by where it has no name of its own. */
   meeting: Record<string, string[]>;
+  /** What parts are called in words, by their names in the circuit. */
+  names: Record<string, string>;
   /** By suspect and part: the value that it should have and seems to have. */
   values: { id: string; should: number | null; seems: number | null }[][];
 }
 
+/** A take as it is held against a board. */
+export type TakenCurve = MeasuredCurve & TakenHow;
+
 /**
  * Hold a take against the board it is of.
  *
+ * @param beside other takes of the board as it is now, that are weighed with it
  * @throws ReedError as `findSuspects`
  */
 export function compareTake(
   sheet: Sheet,
   board: SheetBoard | undefined,
-  take: MeasuredCurve & Pick<Take, 'meter'>,
+  take: TakenCurve,
   drawer: readonly StockEntry[] = [],
+  beside: readonly TakenCurve[] = [],
 ): Comparison {
-  const { circuit, probe, rules, fixed } = boardCircuit(sheet, board, drawer, take.meter);
-  const findings = findSuspects({ circuit, probe, take, rules, fixed });
+  const own = boardCircuit(sheet, board, drawer, take);
+  const { circuit, probe, fixed } = own;
+  const findings = findSuspects({
+    ...own,
+    take,
+    beside: beside.map((other) => ({ ...boardCircuit(sheet, board, drawer, other), take: other })),
+  });
   const frequenciesHz = Float64Array.from(take.frequenciesHz);
   const levels = (of: Circuit) => levelsAt(of, probe, frequenciesHz);
   const exact = levels(circuit);
@@ -57,6 +68,7 @@ export function compareTake(
       return changed.map((db) => db + shift);
     }),
     meeting: meetingIn(circuit, fixed),
+    names: Object.fromEntries(circuit.parts.map(({ id }) => [id, shownName(sheet, id)])),
     values: findings.ranking.map(({ parts }) =>
       parts.map(({ id, factor }) => {
         const part = circuit.parts.find((p) => p.id === id);

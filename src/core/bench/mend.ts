@@ -2,7 +2,7 @@ import type { StockEntry } from '@/core/library/stock';
 import type { Take } from '@/core/library/take';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Culprit } from '@/core/suspects/rank';
-import { boardCircuit, type SheetBoard } from './board-circuit';
+import { boardCircuit, type SheetBoard, type TakenHow } from './board-circuit';
 import { withSuspect } from './compare';
 import { trims, type Trim } from './trim';
 import { isValued, valueOfPart } from '@/core/mistakes/mistake';
@@ -11,7 +11,7 @@ import { isValued, valueOfPart } from '@/core/mistakes/mistake';
 export interface MendRequest {
   sheet: Sheet;
   board: SheetBoard | undefined;
-  take: Pick<Take, 'frequenciesHz' | 'meter'>;
+  take: Pick<Take, 'frequenciesHz'> & TakenHow;
   culprit: Culprit;
   drawer: readonly StockEntry[];
 }
@@ -34,7 +34,10 @@ const SAME = 0.005;
  * @throws ReedError as `boardCircuit`
  */
 export function mendBoard({ sheet, board, take, culprit, drawer }: MendRequest): Mending {
-  const { circuit, probe, fixed } = boardCircuit(sheet, board, drawer, take.meter);
+  const { circuit, probe, fixed } = boardCircuit(sheet, board, drawer, {
+    // What is brought in is what comes out, whatever was measured.
+    ...(take.meter && !take.of ? { meter: take.meter } : {}),
+  });
   const wrong = circuit.parts.find((p) => p.id === culprit.id);
   const should = wrong && isValued(wrong) ? valueOfPart(wrong) : undefined;
   const swaps = drawer.filter(

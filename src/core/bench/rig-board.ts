@@ -6,7 +6,7 @@ import { playThrough, USUAL_CONVERTERS } from '@/core/rig/sweep-rig';
 import type { Recording } from '@/core/sweep/swept';
 import type { Sheet } from '@/core/sheet/schema';
 import type { Meter } from './meters';
-import { boardCircuit } from './board-circuit';
+import { boardCircuit, type TakenHow } from './board-circuit';
 import { POINTS } from './sweep-plan';
 
 /** A simulated board of a sheet. */
@@ -17,6 +17,8 @@ export interface RigBoard {
   fault: string;
   /** What it is measured with, where the circuit feels that. */
   meter?: Meter;
+  /** What is measured of it, where that is not the level at its output. */
+  of?: TakenHow['of'];
 }
 
 /**
@@ -66,9 +68,12 @@ const TURNS = 1000;
 
 function requestOf(
   sheet: Sheet,
-  { seed, fault, meter }: RigBoard,
+  { seed, fault, meter, of }: RigBoard,
 ): BoardRequest & { probe: string } {
-  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined, [], meter);
+  const { circuit, probe, rules, fixed } = boardCircuit(sheet, undefined, [], {
+    ...(meter ? { meter } : {}),
+    ...(of ? { of } : {}),
+  });
   const faults = fault.trim() === '' ? [] : [readFault(fault, circuit)];
   return { circuit, probe, seed, rules, faults, fixed };
 }

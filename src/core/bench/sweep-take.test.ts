@@ -43,7 +43,7 @@ describe('a board swept through the simulated sound card', () => {
     recordings: [first, second],
     loopBack: wire,
   });
-  const { circuit, probe } = boardCircuit(SHEET, undefined, [], SOUND_CARD);
+  const { circuit, probe } = boardCircuit(SHEET, undefined, [], { meter: SOUND_CARD });
   const exact = new AcAnalysis(circuit).voltage(probe, Float64Array.from(curve.frequenciesHz));
   const off = curve.levelDb.map((db, k) => Math.abs(db - levelDb(exact.re[k], exact.im[k])));
 

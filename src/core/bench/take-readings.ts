@@ -1,5 +1,4 @@
 import { AcAnalysis } from '@/core/analysis/ac/ac';
-import type { Take } from '@/core/library/take';
 import type { StockEntry } from '@/core/library/stock';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import { ResponseReader, quantityOfMeasure, valueOrNaN } from '@/core/response/readings';
@@ -10,7 +9,7 @@ import { placeIn } from '@/core/speaker/curve';
 import { plainlyOf } from '@/core/suspects/estimate-noise';
 import type { Noise } from '@/core/suspects/noise';
 import { normalDeviate, seededRandom } from '@/core/random';
-import { boardCircuit, type SheetBoard } from './board-circuit';
+import { boardCircuit, type SheetBoard, type TakenHow } from './board-circuit';
 
 /**
  * What the readings of a sheet are on a take: read between its points as the same readings are read
@@ -82,7 +81,7 @@ function responseOfTake(
 /** A board and its latest take. */
 export interface MeasuredBoard {
   board: SheetBoard;
-  take: MeasuredCurve & Pick<Take, 'meter'>;
+  take: MeasuredCurve & TakenHow;
 }
 
 /** A take is read so often with its noise once more on it. */
@@ -142,7 +141,7 @@ export function readBoards(
   drawer: readonly StockEntry[] = [],
 ): BoardRead[] {
   return boards.map(({ board, take }) => {
-    const own = boardCircuit(sheet, board, drawer, take.meter);
+    const own = boardCircuit(sheet, board, drawer, take);
     const { circuit, probe } = own;
     const plain = plainlyOf({ ...own, take });
     const predicted = responseOf(new AcAnalysis(circuit), probe);

@@ -3,6 +3,7 @@ import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
+import { foresee } from './foresee';
 import type { JobContext } from './job';
 import { lens } from './lens';
 import { lensBands } from './lens-bands';
@@ -33,6 +34,7 @@ export const JOBS = {
   compareTake,
   weigh,
   fit,
+  foresee,
   spread,
   matching,
   mendBoard,

@@ -11,6 +11,7 @@ import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
 import { fit } from './fit';
+import { foresee } from './foresee';
 import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
@@ -64,6 +65,7 @@ test('the table holds every job under its own name', () => {
     compareTake,
     weigh,
     fit,
+    foresee,
     spread,
     matching,
     mendBoard,

@@ -17,6 +17,20 @@ const takeSchema = z.strictObject({
   at: z.iso.datetime({ error: 'must be a date and time in ISO form' }),
   /** Rising. */
   frequenciesHz: listOf(within('hertz')),
+  /** What it is of; where nothing is said, of the level at the output of the first path. */
+  of: z
+    .discriminatedUnion('is', [
+      z.strictObject({
+        is: z.literal('level'),
+        /** Which path, by its id. */
+        way: z.string().max(64).optional(),
+        /** Which net of it, where that is not its output. */
+        net: z.string().max(200).optional(),
+      }),
+      /** What the source sees: ohms, as dB over one ohm. */
+      z.strictObject({ is: z.literal('impedance') }),
+    ])
+    .optional(),
   /** What came out over what went in, dB, at each frequency. */
   levelDb: listOf(between(-400, 400)),
   /** By how much it leads, degrees, where that was measured. */

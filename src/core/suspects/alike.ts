@@ -1,5 +1,6 @@
 import { dot, squares } from './belief';
-import { FARTHEST, type Prediction } from './prediction';
+import type { Prediction } from './prediction';
+import { FARTHEST } from './view-prediction';
 
 /**
  * Curves that lie closer than this, in units of the noise, are not told apart by any luck; and closer

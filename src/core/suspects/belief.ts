@@ -18,16 +18,20 @@ export const PLAIN: Belief = {
  * section 7.8: weights found again at each step): where a curve has a null or a sharp peak, a single
  * point would outweigh all others and lead a search astray. The unknown level is that of most points.
  *
- * @param gain what a decibel more does to each point
+ * @param gains by take of unknown level: what a decibel more does to each point
  * @param believed in units of the noise
  */
-export function doubting(gain: Float64Array, believed: number): Belief {
+export function doubting(gains: readonly Float64Array[], believed: number): Belief {
   const centred = (misfit: Float64Array): Float64Array => {
-    const levels: number[] = [];
-    for (let k = 0; k < misfit.length; k++) if (gain[k] > 0) levels.push(misfit[k] / gain[k]);
-    levels.sort((a, b) => a - b);
-    const middle = levels[levels.length >> 1];
-    return misfit.map((v, k) => v - middle * gain[k]);
+    const off = misfit.slice();
+    for (const gain of gains) {
+      const levels: number[] = [];
+      for (let k = 0; k < misfit.length; k++) if (gain[k] > 0) levels.push(misfit[k] / gain[k]);
+      levels.sort((a, b) => a - b);
+      const middle = levels[levels.length >> 1];
+      for (let k = 0; k < off.length; k++) off[k] -= middle * gain[k];
+    }
+    return off;
   };
   return {
     cost(misfit) {
@@ -38,12 +42,14 @@ export function doubting(gain: Float64Array, believed: number): Belief {
     weighed({ values, columns }) {
       const off = centred(values);
       const roots = off.map((v) => 1 / Math.sqrt(1 + (v / believed) ** 2));
-      const level = gain.map((v, k) => v * roots[k]);
-      const size = dot(level, level);
+      const levels = gains.map((gain) => gain.map((v, k) => v * roots[k]));
       const weighed = (column: Float64Array) => {
         const own = column.map((v, k) => v * roots[k]);
-        const along = dot(own, level) / size;
-        for (let k = 0; k < own.length; k++) own[k] -= along * level[k];
+        // No two takes have a point in common: each level is taken out by itself.
+        for (const level of levels) {
+          const along = dot(own, level) / dot(level, level);
+          for (let k = 0; k < own.length; k++) own[k] -= along * level[k];
+        }
         return own;
       };
       return { values: weighed(off), columns: columns.map(weighed) };

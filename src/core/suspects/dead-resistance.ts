@@ -44,10 +44,17 @@ export function deadResistances(
 /**
  * What an ohmmeter finds between two nets of a board without power; Infinity where it is open, and 0
  * where a wire joins them.
+ *
+ * @param off how far parts are off, as logarithms
  */
-export function deadOhms(circuit: Circuit, a: string, b: string): number {
+export function deadOhms(
+  circuit: Circuit,
+  a: string,
+  b: string,
+  off: ReadonlyMap<string, number> = new Map(),
+): number {
   const nets = [...new Set([circuit.ground, ...netsOf(circuit)])];
-  const ohms = resistancesOf(circuit, new Map(), nets)?.(nets.indexOf(a), nets.indexOf(b));
+  const ohms = resistancesOf(circuit, off, nets)?.(nets.indexOf(a), nets.indexOf(b));
   if (ohms === undefined || ohms > OPEN_OHMS) return Infinity;
   return ohms < 2 * WIRE_OHMS ? 0 : ohms;
 }

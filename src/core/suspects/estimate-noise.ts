@@ -1,7 +1,6 @@
 import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { squares } from './belief';
 import { likeliest } from './likely';
-import { movables } from './movable';
 import {
   evenNoise,
   measuredNoise,
@@ -11,8 +10,8 @@ import {
   type LeftOver,
   type Noise,
 } from './noise';
-import { Prediction } from './prediction';
-import { comparable, unsolved, type Question } from './question';
+import { predictionOf, type Prediction } from './prediction';
+import { comparable, unsolved, type View } from './question';
 
 /** How far a value may be off, one standard deviation, where only the noise is asked for. */
 const ANYWHERE = 0.5;
@@ -36,7 +35,7 @@ export interface Plain {
  *
  * @throws ReedError `circuit` where nothing arrives at the probe
  */
-export function plainlyOf(known: Omit<Question, 'noise'>): Plain {
+export function plainlyOf(known: Omit<View, 'noise'>): Plain {
   const { probe, take } = known;
   const points = take.frequenciesHz.length;
   const phases = take.phaseDegrees !== undefined;
@@ -62,19 +61,14 @@ export function plainlyOf(known: Omit<Question, 'noise'>): Plain {
 }
 
 /** The values that come closest to a take where each may be anything, and what is left in dB. */
-function freest(
-  { circuit, probe, take, rules, fixed }: Omit<Question, 'noise'>,
-  atFirst: Noise,
-): { inDb: Prediction; x: Float64Array } {
-  const points = take.frequenciesHz.length;
-  const phases = take.phaseDegrees !== undefined;
-  const analysis = comparable(circuit);
-  const list = movables(analysis, rules, fixed);
-  const inDb = new Prediction(analysis, probe, list, take, evenNoise(points, 1, phases));
-  const start = new Float64Array(list.length);
+function freest(known: Omit<View, 'noise'>, atFirst: Noise): { inDb: Prediction; x: Float64Array } {
+  const { circuit, take } = known;
+  const unit = evenNoise(take.frequenciesHz.length, 1, take.phaseDegrees !== undefined);
+  const inDb = predictionOf([{ ...known, noise: unit }], [comparable(circuit)]);
+  const start = new Float64Array(inDb.movables.length);
   const found = likeliest(
-    inDb.against(take, atFirst),
-    list.map(() => ANYWHERE),
+    inDb.against([{ take, noise: atFirst }]),
+    inDb.movables.map(() => ANYWHERE),
     start,
   );
   return { inDb, x: found?.x ?? start };

@@ -1,6 +1,7 @@
 import { Cholesky } from '@/core/numeric/cholesky';
 import { dot, doubting, PLAIN, squares, type Belief } from './belief';
-import { FARTHEST, type Prediction, type SlopedCurve } from './prediction';
+import type { Prediction, SlopedCurve } from './prediction';
+import { FARTHEST } from './view-prediction';
 
 /** The likeliest values under a supposition, and how likely the take is if it holds. */
 export interface Likely {
@@ -38,7 +39,7 @@ export function likeliest(
   const first = prediction.sloped(from);
   if (first?.values.some((v) => Math.abs(v) > FAR)) {
     const soft = prediction.soft.sloped(from);
-    const doubt = doubting(first.gain, BELIEVED);
+    const doubt = doubting(first.gains, BELIEVED);
     if (soft) from = searched(prediction.soft, sds, { x: from, curve: soft }, doubt).x;
   }
   const curve = from === start ? first : prediction.sloped(from);

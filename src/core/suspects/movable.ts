@@ -51,3 +51,16 @@ export function movables(
     suspect: !NO_SUSPECTS.includes(kinds.get(deviating.part)!),
   }));
 }
+
+/**
+ * What moves in several circuits of one board, in one order: of a part that a circuit has not nothing
+ * moves there.
+ */
+export function alignedMovables(lists: readonly (readonly Movable[])[]): Movable[][] {
+  const all = new Map<string, Movable>();
+  for (const list of lists) for (const one of list) if (!all.has(one.part)) all.set(one.part, one);
+  return lists.map((list) => {
+    const own = new Map(list.map((one) => [one.part, one]));
+    return [...all.values()].map((one) => own.get(one.part) ?? { ...one, parameters: [] });
+  });
+}

@@ -56,6 +56,7 @@ export interface NextRequest {
   movables: readonly Movable[];
   /** Two or more. */
   possible: readonly Possibility[];
+  /** Of the take whose levels are gone on with; none where none can be. */
   frequenciesHz: readonly number[];
   /** By how much the take stands above the prediction where parts are off, dB. */
   gainOf: (off: Possibility) => number;
@@ -124,6 +125,7 @@ const more = (off: Possibility, knownTo: NextRequest['knownTo']): Possibility =>
 
 function levelCandidates(request: NextRequest): Candidate[] {
   const { circuit, movables, possible, frequenciesHz, gainOf, knownTo } = request;
+  if (frequenciesHz.length === 0) return [];
   const [from, to] = [frequenciesHz[0] / BEYOND, frequenciesHz[frequenciesHz.length - 1] * BEYOND];
   const hz = Float64Array.from(
     { length: POINTS },

@@ -1,72 +1,27 @@
 import type { AcAnalysis } from '@/core/analysis/ac/ac';
-import { Adjoint } from '@/core/analysis/sensitivity/adjoint';
-import { ReedError } from '@/core/errors';
-import type { MeasuredCurve } from '@/core/library/take-table';
-import type { ComplexTrace } from '@/core/analysis/ac/complex';
-import { phaseDegrees } from '@/core/response/response';
-import type { Movable } from './movable';
-import type { Noise } from './noise';
+import { alignedMovables, movables, type Movable } from './movable';
+import type { View } from './question';
+import { ViewPrediction, type ViewCurve } from './view-prediction';
 
-/** A prediction so far below the lowest point that was measured is as good as silence. */
-const BELOW_LOWEST_DB = 40;
-/** At first, what lies so far below the middle of its neighbours is drowned. */
-const SOFT_DB = 10;
-/** Neighbours to each side, as a part of all points. */
-const NEIGHBOURS = 0.1;
-
-/** A curve as it is compared: in units of the noise, level first, then phase. */
-export interface Curve {
-  values: Float64Array;
+/** A curve as it is compared, what each movable value does to it, and what unknown levels do. */
+export interface SlopedCurve extends ViewCurve {
+  /** By take whose level nobody knows: what a decibel more of it does. */
+  gains: Float64Array[];
 }
-
-/** A curve and what each movable value does to it, for a factor e. */
-export interface SlopedCurve extends Curve {
-  columns: Float64Array[];
-  /** What a decibel more of all does. */
-  gain: Float64Array;
-}
-
-/** Values go no further than this, as a logarithm of what they should be. */
-export const FARTHEST = Math.log(1e4);
 
 /**
- * What a circuit would measure like, for values that are off: by logarithms, one a movable. All is
- * counted in units of the noise, and of the level only what is left when its mean is taken out, since
- * nobody knows at which level the source stood.
+ * What takes of one board would be like together, for values that are off. Each take is of its own
+ * circuit: the board with what it was driven and measured with.
  */
 export class Prediction {
-  private readonly parameters: readonly number[];
-  private readonly hz: Float64Array;
-  /** Powers that drown all that is less, in the take and in the prediction, as the take counts levels. */
-  private readonly floors: Float64Array;
-  private readonly measured: Float64Array;
-  private softened: Prediction | undefined;
+  readonly movables: readonly Movable[];
+  /** Of all takes together. */
   readonly points: number;
-  private readonly gain: Float64Array;
+  private softly: Prediction | undefined;
 
-  constructor(
-    private readonly analysis: AcAnalysis,
-    private readonly probe: string,
-    readonly movables: readonly Movable[],
-    private readonly take: MeasuredCurve,
-    private readonly noise: Noise,
-    soft = false,
-    private readonly nominal = analysis.values.slice(),
-  ) {
-    this.parameters = movables.flatMap((m) => m.parameters);
-    this.hz = Float64Array.from(take.frequenciesHz);
-    const lowest = Math.min(...take.levelDb) - BELOW_LOWEST_DB;
-    this.floors = Float64Array.from(
-      soft ? middles(take.levelDb) : take.levelDb,
-      (db) => 10 ** ((soft ? db - SOFT_DB : lowest) / 10),
-    );
-    this.measured = Float64Array.from(
-      take.levelDb,
-      (db, k) => 10 * Math.log10(10 ** (db / 10) + this.floors[k]),
-    );
-    this.gain = new Float64Array(this.hz.length * (take.phaseDegrees ? 2 : 1));
-    for (let k = 0; k < this.hz.length; k++) this.gain[k] = 1 / noise.levelDb[k];
-    this.points = this.hz.length * (take.phaseDegrees ? 2 : 1);
+  constructor(private readonly views: readonly ViewPrediction[]) {
+    this.movables = views[0].movables;
+    this.points = views.reduce((sum, v) => sum + v.points, 0);
   }
 
   /**
@@ -74,141 +29,78 @@ export class Prediction {
    * not get over.
    */
   get soft(): Prediction {
-    return (this.softened ??= this.against(this.take, this.noise, true));
+    return (this.softly ??= new Prediction(this.views.map((v) => v.softened())));
   }
 
-  /** The same circuit held against another take of it, or one of other noise. */
-  against(take: MeasuredCurve, noise: Noise, soft = false): Prediction {
-    const { analysis, probe, movables, nominal } = this;
-    return new Prediction(analysis, probe, movables, take, noise, soft, nominal);
+  /** The same circuits held against other takes of them, or takes of other noise. */
+  against(others: readonly Pick<View, 'take' | 'noise'>[]): Prediction {
+    return new Prediction(this.views.map((v, i) => v.against(others[i])));
   }
 
-  /** Take less prediction, in units of the noise; undefined where the circuit has no such curve. */
+  /** Takes less prediction, in units of the noise; undefined where a circuit has no such curve. */
   misfit(x: Float64Array): Float64Array | undefined {
-    return guarded(() => this.misfitNow(x));
+    const all = this.views.map((v) => v.misfit(x));
+    return all.every((v) => v !== undefined) ? this.joined(all) : undefined;
   }
 
   /** The same with slopes: what each value takes away from it. */
   sloped(x: Float64Array): SlopedCurve | undefined {
-    return guarded(() => {
-      const values = this.misfitNow(x);
-      const powers = powersOf(this.analysis.voltage(this.probe, this.hz));
-      const gain = this.gainOf(powers);
-      // Of what the floor drowns, values move little.
-      const above = powers.map((power, k) => power / (power + this.floors[k] / gain));
-      const adjoint = new Adjoint(this.analysis, this.probe);
-      const slopes = adjoint.parts(this.hz, this.parameters);
-      let next = 0;
-      const columns = this.movables.map(({ parameters }) => {
-        const { levelDb, phaseDegrees: degrees } = slopes[next++];
-        for (let more = 1; more < parameters.length; more++, next++) {
-          addTo(levelDb, slopes[next].levelDb);
-          addTo(degrees, slopes[next].phaseDegrees);
-        }
-        for (let k = 0; k < levelDb.length; k++) levelDb[k] *= above[k];
-        return this.whitened(levelDb, degrees);
-      });
-      return { values, columns, gain: this.gain };
-    });
+    const all = this.views.map((v) => v.sloped(x));
+    if (!all.every((v) => v !== undefined)) return undefined;
+    return {
+      values: this.joined(all.map((v) => v.values)),
+      columns: this.movables.map((_, i) => this.joined(all.map((v) => v.columns[i]))),
+      gains: this.views.flatMap(({ gain }, i) =>
+        gain
+          ? [this.joined(this.views.map((v, j) => (i === j ? gain : new Float64Array(v.points))))]
+          : [],
+      ),
+    };
   }
 
-  /** By how much the take stands above the prediction, dB. */
-  gainDb(x: Float64Array): number {
-    this.moveTo(x);
-    const levels = this.levels(this.analysis.voltage(this.probe, this.hz));
-    const off = levels.map((db, k) => this.measured[k] - db);
-    return weightedMean(off, this.noise.levelDb);
+  /** By point, how many decibels a unit of the noise is, or as much of a phase. */
+  inDb(): Float64Array {
+    return this.joined(this.views.map((v) => v.inDb()));
+  }
+
+  /** By how much a take stands above the prediction, dB. */
+  gainDb(x: Float64Array, view = 0): number {
+    return this.views[view].gainDb(x);
   }
 
   /** The value of a movable that is off by so much. */
   valueAt(movable: number, x: number): number {
-    return this.nominal[this.movables[movable].parameters[0]] * Math.exp(x);
+    for (const view of this.views) {
+      const value = view.valueAt(movable, x);
+      if (value !== undefined) return value;
+    }
+    return NaN;
   }
 
-  private misfitNow(x: Float64Array): Float64Array {
-    this.moveTo(x);
-    const { re, im } = this.analysis.voltage(this.probe, this.hz);
-    const { measured } = this;
-    const { phaseDegrees: degrees } = this.take;
-    const levels = this.levels({ re, im }).map((db, k) => measured[k] - db);
-    if (!degrees) return this.whitened(levels);
-    const turns = levels.map((_, k) => degrees[k] - phaseDegrees(re[k], im[k]));
-    // A take of the other polarity is as good a take.
-    const along = turns.reduce((sum, d) => sum + Math.cos((d * Math.PI) / 180), 0);
-    return this.whitened(
-      levels,
-      turns.map((d) => wrapped(along < 0 ? d - 180 : d)),
-    );
-  }
-
-  private levels(trace: ComplexTrace): Float64Array {
-    const powers = powersOf(trace);
-    const gain = this.gainOf(powers);
-    return powers.map((power, k) => 10 * Math.log10(power + this.floors[k] / gain));
-  }
-
-  /** By how much the take stands above these powers, as most of its points have it; as a power. */
-  private gainOf(powers: Float64Array): number {
-    const { levelDb } = this.take;
-    const gains = powers.map((power, k) => levelDb[k] - 10 * Math.log10(power)).sort();
-    return 10 ** (gains[gains.length >> 1] / 10);
-  }
-
-  private moveTo(x: Float64Array): void {
-    const { values } = this.analysis;
-    values.set(this.nominal);
-    this.movables.forEach(({ parameters }, i) => {
-      for (const parameter of parameters) values[parameter] *= Math.exp(x[i]);
-    });
-    this.analysis.update();
-  }
-
-  private whitened(levelDb: Float64Array, degrees?: Float64Array): Float64Array {
-    const { noise } = this;
-    const mean = weightedMean(levelDb, noise.levelDb);
-    const count = levelDb.length;
+  private joined(parts: readonly Float64Array[]): Float64Array {
+    if (parts.length === 1) return parts[0];
     const all = new Float64Array(this.points);
-    for (let k = 0; k < count; k++) all[k] = (levelDb[k] - mean) / noise.levelDb[k];
-    if (noise.phaseDegrees && degrees)
-      for (let k = 0; k < count; k++) all[count + k] = degrees[k] / noise.phaseDegrees[k];
+    let at = 0;
+    for (const part of parts) {
+      all.set(part, at);
+      at += part.length;
+    }
     return all;
   }
 }
 
-/** Of each point and its neighbours, the middle level. */
-function middles(levels: readonly number[]): number[] {
-  const reach = Math.ceil(NEIGHBOURS * levels.length);
-  return levels.map((_, k) => {
-    const near = levels.slice(Math.max(0, k - reach), k + reach + 1).sort((a, b) => a - b);
-    return near[near.length >> 1];
-  });
+/**
+ * Takes held against their circuits.
+ *
+ * @param own what moves in a circuit, where that is not only what may be off
+ */
+export function predictionOf(
+  views: readonly View[],
+  analyses: readonly AcAnalysis[],
+  own: (analysis: AcAnalysis, list: Movable[]) => Movable[] = (_, list) => list,
+): Prediction {
+  const lists = alignedMovables(
+    views.map(({ rules, fixed }, i) => own(analyses[i], movables(analyses[i], rules, fixed))),
+  );
+  return new Prediction(views.map((view, i) => new ViewPrediction(analyses[i], view, lists[i])));
 }
-
-const powersOf = ({ re, im }: ComplexTrace): Float64Array =>
-  re.map((v, k) => v * v + im[k] * im[k]);
-
-/** What cannot be solved with such values explains nothing; what is wrong otherwise is said. */
-function guarded<T>(work: () => T): T | undefined {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof ReedError) return undefined;
-    throw error;
-  }
-}
-
-function weightedMean(values: Float64Array, noise: Float64Array): number {
-  let [sum, weight] = [0, 0];
-  for (let k = 0; k < values.length; k++) {
-    const w = 1 / noise[k] ** 2;
-    sum += w * values[k];
-    weight += w;
-  }
-  return sum / weight;
-}
-
-function addTo(sum: Float64Array, more: Float64Array): void {
-  for (let k = 0; k < sum.length; k++) sum[k] += more[k];
-}
-
-const wrapped = (degrees: number): number => degrees - 360 * Math.round(degrees / 360);

@@ -6,15 +6,20 @@ import type { Rules } from '@/core/spread/rules';
 import type { Noise } from './noise';
 
 /** A take of a circuit, and what is known of both. */
-export interface Question {
+export interface View {
   circuit: Circuit;
   probe: string;
   take: MeasuredCurve;
   noise: Noise;
+  /** How well its level is known, dB, one standard deviation: Infinity where nobody knows it. */
+  gainSdDb: number;
   rules: Rules;
   /** Parts that are not of the board. */
   fixed: ReadonlySet<string>;
 }
+
+/** Takes of one board: the first is that which is asked about. */
+export type Question = readonly View[];
 
 /** What a solution may lose here: a ten-millionth of a decibel. */
 const NEGLIGIBLE = 1e-8;
@@ -23,20 +28,21 @@ const NEGLIGIBLE = 1e-8;
 export const comparable = (circuit: Circuit): AcAnalysis =>
   new AcAnalysis(circuit, undefined, NEGLIGIBLE);
 
-/** The question put to fewer points of the take: enough for a first look. */
-export function roughly(question: Question, most: number): Question {
-  const places = evenly(question.take.frequenciesHz.length, most);
-  const { levelDb, phaseDegrees } = question.noise;
-  const some = (values: Float64Array) => Float64Array.from(places, (k) => values[k]);
-  return {
-    ...question,
-    take: thinned(question.take, most),
-    noise: {
-      levelDb: some(levelDb),
-      ...(phaseDegrees ? { phaseDegrees: some(phaseDegrees) } : {}),
-    },
-  };
-}
+/** The question put to fewer points of each take: enough for a first look. */
+export const roughly = (question: Question, most: number): Question =>
+  question.map((view) => {
+    const places = evenly(view.take.frequenciesHz.length, most);
+    const { levelDb, phaseDegrees } = view.noise;
+    const some = (values: Float64Array) => Float64Array.from(places, (k) => values[k]);
+    return {
+      ...view,
+      take: thinned(view.take, most),
+      noise: {
+        levelDb: some(levelDb),
+        ...(phaseDegrees ? { phaseDegrees: some(phaseDegrees) } : {}),
+      },
+    };
+  });
 
 /** A take of at most so many points, over the same span. */
 export function thinned(take: MeasuredCurve, most: number): MeasuredCurve {

@@ -56,7 +56,7 @@ export class Ordinary {
     this.columns = [
       ...about.columns.map((column, i) => column.map((v) => v * sds[i])),
       // A mean that was taken out of all points is put right where some are not believed.
-      about.gain.map((v) => v * ANY_GAIN),
+      ...about.gains.map((gain) => gain.map((v) => v * ANY_GAIN)),
     ];
   }
 

@@ -5,8 +5,8 @@ import { squares } from './belief';
 import { likeliest, likeliestOf, type Likely } from './likely';
 import { MISTAKES } from '@/core/mistakes';
 import type { Mistaken } from '@/core/mistakes/mistake';
-import { movables, type Movable } from './movable';
-import { Prediction, type SlopedCurve } from './prediction';
+import type { Movable } from './movable';
+import { predictionOf, type Prediction, type SlopedCurve } from './prediction';
 import { Ordinary, placesOf } from './scan';
 import { comparable, type Question } from './question';
 import { usualOf } from './suppositions';
@@ -33,10 +33,15 @@ export interface SupposedMistake {
   alike: { kind: string; parts: readonly string[] }[];
 }
 
+/** A mistake as it is in the circuit of each take. */
+interface Everywhere extends Omit<Mistaken, 'circuit'> {
+  kind: string;
+  circuits: readonly Circuit[];
+}
+
 /** A mistake at first sight: the curve that it makes, all else exact. */
 interface Glimpse {
-  kind: string;
-  mistaken: Mistaken;
+  mistaken: Everywhere;
   prediction: Prediction;
   /** The place of what is free among the movables, and where it is looked for. */
   free?: { place: number; at: number };
@@ -59,21 +64,17 @@ export function supposeMistakes(
   usual: readonly number[],
   starts: readonly Deviations[],
 ): SupposedMistake[] {
-  const { circuit, probe, take } = question;
-  const highest = Math.max(...take.frequenciesHz);
-  const alikes = new Alikes(question);
+  const alikes = question.map(({ circuit }) => new Alikes(circuit));
   const ordinary = new Ordinary(curve, usual);
-  const glimpses = MISTAKES.flatMap((kind) =>
-    [...kind.in(circuit, probe, highest)].flatMap(
-      (mistaken) => glimpsed(rough, alikes, ordinary, kind.kind, mistaken) ?? [],
-    ),
-  )
+  const glimpses = mistakesIn(question)
+    .flatMap((mistaken) => glimpsed(rough, alikes, ordinary, mistaken) ?? [])
     // What makes no difference explains none.
     .filter(({ misfit }) => apart(misfit, curve.values) >= ALIKE)
     .sort((a, b) => a.promise - b.promise);
   const distinct: Named[] = [];
   for (const glimpse of glimpses) {
-    const name = { kind: glimpse.kind, parts: glimpse.mistaken.parts };
+    const { kind, parts } = glimpse.mistaken;
+    const name = { kind, parts };
     const same = distinct.find((d) => apart(d.misfit, glimpse.misfit) < ALIKE);
     if (same) same.names.push(name);
     else if (distinct.length < LOOKED_INTO) distinct.push({ ...glimpse, names: [name] });
@@ -85,6 +86,31 @@ export function supposeMistakes(
     .slice(0, WORKED_OUT)
     .flatMap((glimpse) => workedOut(question, glimpse, starts))
     .sort((a, b) => b.likely.evidence - a.likely.evidence);
+}
+
+/** Every mistake that a circuit allows, in the circuit of each take; where one has nothing to do with it, as it is. */
+function mistakesIn(question: Question): Everywhere[] {
+  const highest = Math.max(...question.flatMap(({ take }) => take.frequenciesHz));
+  return MISTAKES.flatMap((mistakes) => {
+    const found = question.map(({ circuit, probe }) => {
+      const counts = new Map<string, number>();
+      return new Map(
+        [...mistakes.in(circuit, probe, highest)].map((mistaken) => {
+          const parts = mistaken.parts.join();
+          const nth = counts.get(parts) ?? 0;
+          counts.set(parts, nth + 1);
+          return [`${parts} ${nth}`, mistaken] as const;
+        }),
+      );
+    });
+    const all = new Map(found.flatMap((own) => [...own]));
+    return [...all].map(([key, { parts, free }]) => ({
+      kind: mistakes.kind,
+      parts,
+      ...(free ? { free } : {}),
+      circuits: question.map(({ circuit }, i) => found[i].get(key)?.circuit ?? circuit),
+    }));
+  });
 }
 
 /** A glimpse with every name that it goes by. */
@@ -102,16 +128,17 @@ function promiseOf({ prediction, free }: Glimpse): number {
 const apart = (a: Float64Array, b: Float64Array) => squares(a.map((v, k) => v - b[k]));
 
 function glimpsed(
-  { probe, take, noise, rules, fixed }: Question,
-  alikes: Alikes,
+  question: Question,
+  alikes: readonly Alikes[],
   ordinary: Ordinary,
-  kind: string,
-  mistaken: Mistaken,
+  mistaken: Everywhere,
 ): Glimpse | undefined {
   try {
-    const analysis = alikes.analysisOf(mistaken.circuit);
-    const list = withFree(analysis, movables(analysis, rules, fixed), mistaken);
-    const prediction = new Prediction(analysis, probe, list, take, noise);
+    const analyses = mistaken.circuits.map((circuit, i) => alikes[i].analysisOf(circuit));
+    const prediction = predictionOf(question, analyses, (analysis, list) =>
+      withFree(analysis, list, mistaken),
+    );
+    const list = prediction.movables;
     const x = new Float64Array(list.length);
     const place = list.findIndex((m) => m.part === FREE);
     if (place >= 0) {
@@ -123,7 +150,6 @@ function glimpsed(
     const misfit = prediction.misfit(x);
     if (!misfit) return undefined;
     return {
-      kind,
       mistaken,
       prediction,
       ...(place >= 0 ? { free: { place, at: x[place] } } : {}),
@@ -141,7 +167,7 @@ function glimpsed(
 class Alikes {
   private readonly first: AcAnalysis;
 
-  constructor({ circuit }: Question) {
+  constructor(circuit: Circuit) {
     this.first = comparable(circuit);
   }
 
@@ -155,7 +181,7 @@ class Alikes {
 const FREE = '';
 
 /** What is free moves as one, and by itself no more. */
-function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Movable[] {
+function withFree(analysis: AcAnalysis, list: Movable[], { free }: Everywhere): Movable[] {
   if (!free) return list;
   const parameters = free.parts.flatMap(
     (id) => analysis.system.places.get(id)?.get(free.field) ?? [],
@@ -167,11 +193,11 @@ function withFree(analysis: AcAnalysis, list: Movable[], { free }: Mistaken): Mo
 }
 
 function workedOut(
-  { take, noise }: Question,
+  question: Question,
   { names, mistaken, prediction: rough, free }: Named,
   starts: readonly Deviations[],
 ): SupposedMistake[] {
-  const prediction = rough.against(take, noise);
+  const prediction = rough.against(question);
   const usual = usualOf(prediction);
   const from = (deviations: Deviations) => {
     const x = Float64Array.from(prediction.movables, ({ part }, i) =>

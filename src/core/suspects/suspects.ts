@@ -1,5 +1,4 @@
 import type { Circuit } from '@/core/circuit/schema';
-import { DEGREES_PER_DB } from '@/core/response/decibels';
 import { ReedError } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Rules } from '@/core/spread/rules';
@@ -7,15 +6,16 @@ import { plainlyOf } from './estimate-noise';
 import { squares } from './belief';
 import { type Likely } from './likely';
 import { movables } from './movable';
-import { evenNoise, type Noise } from './noise';
-import { Prediction } from './prediction';
-import { comparable, roughly, thinned, unsolved, type Question } from './question';
+import { evenNoise } from './noise';
+import { predictionOf, type Prediction } from './prediction';
+import { comparable, roughly, thinned, unsolved, type Question, type View } from './question';
 import { nextStep, type NextStep, type Possibility } from './next-step';
 import { MOST_NAMED, ranked, WORTH_NAMING, type Culprit, type Suspect } from './rank';
 import { supposeMistakes } from './supposed-mistakes';
 import { supposeOne, supposeOrdinary, supposeTwo, usualOf, type Supposed } from './suppositions';
 
-export interface SuspectsRequest {
+/** A take, and what it is of. */
+export interface TakeRequest {
   circuit: Circuit;
   probe: string;
   take: MeasuredCurve;
@@ -25,6 +25,13 @@ export interface SuspectsRequest {
   fixed?: ReadonlySet<string>;
   /** How far each level is off by itself, dB, where that is known. */
   noiseDb?: number;
+  /** How well the level that it was taken at is known, dB, one standard deviation; nobody knows it where nothing is said. */
+  gainSdDb?: number;
+}
+
+export interface SuspectsRequest extends TakeRequest {
+  /** Other takes of the same board, at other nets or of another kind, that are weighed with it. */
+  beside?: readonly TakeRequest[];
 }
 
 export interface Mistake {
@@ -85,17 +92,18 @@ const UNSEEN = 0.3;
  */
 export function findSuspects(request: SuspectsRequest): Findings {
   const question = questionOf(request);
-  const rough = roughly(question, ROUGH_POINTS);
-  const { circuit, probe, take, noise, rules, fixed } = question;
-  const analysis = comparable(circuit);
-  const list = movables(analysis, rules, fixed);
-  const prediction = new Prediction(analysis, probe, list, take, noise);
-  const roughPrediction = prediction.against(rough.take, rough.noise);
+  const rough = roughly(question, Math.ceil(ROUGH_POINTS / Math.sqrt(question.length)));
+  const prediction = predictionOf(
+    question,
+    question.map(({ circuit }) => comparable(circuit)),
+  );
+  const { movables: list } = prediction;
+  const roughPrediction = prediction.against(rough);
   const exact = new Float64Array(list.length);
   const nominalCurve = prediction.sloped(exact);
   const roughCurve = roughPrediction.sloped(exact);
   const ordinary = supposeOrdinary(prediction);
-  if (!ordinary || !nominalCurve || !roughCurve) throw unsolved(probe);
+  if (!ordinary || !nominalCurve || !roughCurve) throw unsolved(request.probe);
   const ones = supposeOne(prediction, roughPrediction, ordinary);
   const twos = supposeTwo(prediction, ones);
   const byOne = [...ones].sort((a, b) => b.likely.evidence - a.likely.evidence);
@@ -118,9 +126,10 @@ export function findSuspects(request: SuspectsRequest): Findings {
     ...wrong.map((s) => s.likely.evidence + Math.log(BEFOREHAND.mistake / (suspects * 4))),
   ];
   const chances = sharesOf(weights);
-  const nominal = difference(nominalCurve.values, noise);
+  const inDb = prediction.inDb();
+  const nominal = difference(nominalCurve.values, inDb);
   const explainedBy = (misfit: Float64Array | undefined) =>
-    misfit && nominal > 0 ? Math.max(0, 1 - difference(misfit, noise) / nominal) : 0;
+    misfit && nominal > 0 ? Math.max(0, 1 - difference(misfit, inDb) / nominal) : 0;
   const supposed = [...ones, ...twos].map((s, i) => ({ ...s, chance: chances[1 + i] }));
   const ranking = ranked(prediction, supposed, explainedBy);
   const known = new Map(
@@ -129,15 +138,12 @@ export function findSuspects(request: SuspectsRequest): Findings {
   const gainDb = prediction.gainDb(bestOf(ordinary, supposed, chances));
   return {
     ranking,
-    next: nextStep({
-      circuit,
-      probe,
-      movables: list,
-      possible: stillPossible(ranking, chances[0]),
-      frequenciesHz: take.frequenciesHz,
-      gainOf: (off) => prediction.gainDb(Float64Array.from(list, ({ part }) => off.get(part) ?? 0)),
-      knownTo: (part) => known.get(part) ?? KNOWN,
-    }),
+    next: nextAfter(
+      question,
+      prediction,
+      stillPossible(ranking, chances[0]),
+      (part) => known.get(part) ?? KNOWN,
+    ),
     mistakes: wrong
       .map(({ kind, parts, alone, prediction: its, value, alike }, i) => ({
         kind,
@@ -155,18 +161,37 @@ export function findSuspects(request: SuspectsRequest): Findings {
       explained: explainedBy(prediction.misfit(ordinary.x)),
       enough: chances[0] >= Math.max(...chances.slice(1)),
     },
-    noiseDb: noise.levelDb[0],
+    noiseDb: question[0].noise.levelDb[0],
     unseen: unseenBy(prediction),
   };
 }
 
 /** How much there is to explain. A null that lies a little aside is a difference of few points, however large. */
-function difference(misfit: Float64Array, { levelDb, phaseDegrees: degrees }: Noise): number {
-  return misfit.reduce((sum, v, k) => {
-    const k2 = k - levelDb.length;
-    const db = k2 < 0 ? v * levelDb[k] : (v * degrees![k2]) / DEGREES_PER_DB;
-    return sum + Math.log1p((db / LARGE_DB) ** 2);
-  }, 0);
+const difference = (misfit: Float64Array, inDb: Float64Array): number =>
+  misfit.reduce((sum, v, k) => sum + Math.log1p(((v * inDb[k]) / LARGE_DB) ** 2), 0);
+
+/** The measurement that would settle what is open, beside the first take of a level; of none, without power. */
+function nextAfter(
+  question: Question,
+  prediction: Prediction,
+  possible: readonly Possibility[],
+  knownTo: (part: string) => number,
+): NextStep | null {
+  const leveled = question.findIndex(({ gainSdDb }) => gainSdDb === Infinity);
+  const { circuit, probe, take, rules, fixed } = question[Math.max(0, leveled)];
+  return nextStep({
+    circuit,
+    probe,
+    movables: movables(comparable(circuit), rules, fixed),
+    possible,
+    frequenciesHz: leveled < 0 ? [] : take.frequenciesHz,
+    gainOf: (off) =>
+      prediction.gainDb(
+        Float64Array.from(prediction.movables, ({ part }) => off.get(part) ?? 0),
+        leveled,
+      ),
+    knownTo,
+  });
 }
 
 /**
@@ -214,29 +239,32 @@ function unseenBy(prediction: Prediction): string[] {
   );
 }
 
-/** The question with its noise, estimated where it is not known. */
-function questionOf({
-  circuit,
-  probe,
-  take,
-  rules = {},
-  fixed = new Set(),
-  noiseDb,
-}: SuspectsRequest): Question {
-  const points = take.frequenciesHz.length;
+/** The takes with their noise, estimated where it is not known. */
+function questionOf(request: SuspectsRequest): Question {
+  const all = [request, ...(request.beside ?? [])];
+  const most = Math.ceil(MOST_POINTS / all.length);
+  return all.map(
+    ({ circuit, probe, take, rules = {}, fixed = new Set<string>(), ...known }): View => {
+      checkPoints(take);
+      const { noiseDb, gainSdDb = Infinity } = known;
+      const plain = { circuit, probe, take: thinned(take, most), gainSdDb, rules, fixed };
+      const noise =
+        noiseDb === undefined
+          ? plainlyOf(plain).noise
+          : evenNoise(plain.take.frequenciesHz.length, noiseDb, take.phaseDegrees !== undefined);
+      return { ...plain, noise };
+    },
+  );
+}
+
+function checkPoints({ frequenciesHz }: MeasuredCurve): void {
+  const points = frequenciesHz.length;
   if (points < LEAST_POINTS)
     throw new ReedError(
       'range',
       `The take has ${points} ${points === 1 ? 'point' : 'points'}: with fewer than ${LEAST_POINTS} no part can be told from another. Measure at more frequencies.`,
     );
-  const { frequenciesHz } = take;
   const falls = frequenciesHz.findIndex((hz, k) => !(hz > (frequenciesHz[k - 1] ?? 0)));
   if (falls >= 0)
     throw new ReedError('range', `Point ${falls + 1} of the take is not above the one before it.`);
-  const known = { circuit, probe, take: thinned(take, MOST_POINTS), rules, fixed };
-  const noise =
-    noiseDb === undefined
-      ? plainlyOf(known).noise
-      : evenNoise(known.take.frequenciesHz.length, noiseDb, take.phaseDegrees !== undefined);
-  return { ...known, noise };
 }

@@ -6,7 +6,8 @@ import { partsList } from '@/core/sheet/parts-list';
 import type { Sheet } from '@/core/sheet/schema';
 import { bareCircuit, boardCircuit, type SheetBoard } from '../board-circuit';
 import { deadChecks } from './dead-checks';
-import { readingSteps } from './reading-steps';
+import type { Foreseen } from '../foreseen';
+import { readingSteps, spotSteps } from './reading-steps';
 import { restChecks } from './rest-checks';
 import { solderSteps } from './solder';
 import type { BenchStep } from './step';
@@ -17,6 +18,8 @@ export interface StepsInput {
   board: SheetBoard | undefined;
   drawer: readonly StockEntry[];
   mark: DecimalMark;
+  /** What it should measure like. */
+  foreseen: Foreseen;
 }
 
 /** Rails that are usual where a sheet says nothing. */
@@ -28,12 +31,12 @@ const RAILS_APART_OHMS = 1000;
 
 /**
  * How a board of a sheet is built and tried, in order: soldering, checks without power, power without
- * amplifiers, points at rest, the sweep, every reading, and only then ears.
+ * amplifiers, points at rest, the sweep or its spots, every reading, and only then ears.
  *
  * @throws ReedError as solving the sheet’s first way
  */
 export async function buildSteps(
-  { sheet, board, drawer, mark }: StepsInput,
+  { sheet, board, drawer, mark, foreseen }: StepsInput,
   pause: Pause,
 ): Promise<BenchStep[]> {
   const own = boardCircuit(sheet, board, drawer);
@@ -55,7 +58,8 @@ export async function buildSteps(
     ...(hasDevices ? powerSteps(sheet, hasAmplifiers, mark) : []),
     ...rest,
     await sweepStep(sheet, own, mark, pause),
-    ...(await readingSteps(sheet, drawer, mark, pause)),
+    ...spotSteps(foreseen, mark),
+    ...readingSteps(sheet, foreseen, mark),
     {
       id: 'listen',
       title: 'Listen, quietly at first',

@@ -1,30 +1,35 @@
 import type { DecimalMark } from '@/core/quantity/parse';
 import { quantityOfMeasure } from '@/core/response/readings';
 import type { Sheet } from '@/core/sheet/schema';
-import { spreadOfSheet } from '@/core/sheet/spread-sheet';
+import { formatQuantity } from '@/core/quantity/format';
 import { readingName } from '@/core/sheet/words';
-import type { StockEntry } from '@/core/library/stock';
-import type { Pause } from '@/core/lenses/layers';
+import { spotStep, type Foreseen } from '../foreseen';
 import type { BenchStep } from './step';
 
-const BOARDS = 200;
-const SLICE = 40;
-const SEED = 1;
+/** A step for each frequency of the plan: what nearly all boards of these parts measure there. */
+export function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
+  return spots.flatMap(({ hz, level }, k): BenchStep[] => {
+    if (!level) return [];
+    return [
+      {
+        id: spotStep({ hz }),
+        title: `Level at ${formatQuantity(hz, 'hertz', { digits: 3, unit: true, mark })}`,
+        detail:
+          k === 0
+            ? 'Output over input, in dB: measure both with one meter, at this frequency. Between these limits lie 98 of 100 boards of such parts.'
+            : 'Output over input.',
+        expects: { quantity: 'decibels', least: level.p1, most: level.p99 },
+      },
+    ];
+  });
+}
 
 /** A step for each reading that is pinned: what nearly all boards of these parts would read. */
-export async function readingSteps(
+export function readingSteps(
   sheet: Sheet,
-  drawer: readonly StockEntry[],
+  { spread: { readings } }: Foreseen,
   mark: DecimalMark,
-  pause: Pause,
-): Promise<BenchStep[]> {
-  if (sheet.readings.length === 0) return [];
-  const run = spreadOfSheet(sheet, { boards: BOARDS, seed: SEED, drawer });
-  while (run.drawn < BOARDS) {
-    run.draw(SLICE);
-    await pause();
-  }
-  const { readings } = run.result(false);
+): BenchStep[] {
   const stages = sheet.ways[0].stages.map((s) => s.id);
   return sheet.readings.flatMap((reading, i): BenchStep[] => {
     const found = readings[i];

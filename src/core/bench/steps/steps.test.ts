@@ -3,15 +3,18 @@ import { UNIT_SOURCE } from '@/core/circuit/unit-source';
 import { withoutPause } from '@/core/lenses/layers';
 import type { Sheet } from '@/core/sheet/schema';
 import { newSheet } from '@/testing/open-sheet';
+import { foresee } from '../foreseen';
 import { buildSteps } from './build-steps';
-import { deadResistance } from './dead-checks';
+import { deadChecks, deadResistance } from './dead-checks';
 import { METERS, whatMetersDo } from '../meters';
 import { restChecks } from './rest-checks';
 import type { BenchStep } from './step';
 
 const SHEET = newSheet();
-const stepsOf = (sheet: Sheet) =>
-  buildSteps({ sheet, board: undefined, drawer: [], mark: 'point' }, withoutPause);
+const stepsOf = async (sheet: Sheet) => {
+  const foreseen = await foresee(sheet, [], withoutPause);
+  return buildSteps({ sheet, board: undefined, drawer: [], mark: 'point', foreseen }, withoutPause);
+};
 const called = (steps: readonly BenchStep[], id: string) => steps.find((s) => s.id === id)!;
 
 describe('the steps of a board', () => {
@@ -90,6 +93,18 @@ describe('what should be read', () => {
     expect(most).toBeGreaterThan(20_900);
     expect(most).toBeLessThan(21_500);
     expect(deadResistance(divider, 'far', '0', rules).most).toBe(Infinity);
+  });
+
+  test('what a coil without a resistance of its own joins is joined, and not open', () => {
+    const coil = makeCircuit([
+      UNIT_SOURCE,
+      { id: 'L1', kind: 'inductor', a: 'in', b: 'out', henries: 1e-3 },
+      { id: 'R1', kind: 'resistor', a: 'out', b: '0', ohms: 8 },
+      { id: 'L2', kind: 'inductor', a: 'out', b: '0', henries: 1e-3 },
+    ]);
+    expect(deadResistance(coil, 'in', '0', {})).toMatchObject({ least: 0, most: 5 });
+    const [{ detail }] = deadChecks(coil, 'out', {});
+    expect(detail).toMatch(/Joined/);
   });
 
   test('points at rest: an offset times the gain, of either sign', () => {

@@ -47,7 +47,8 @@ const SIMULATED_CHECK_SECONDS = 0.25;
 /** A sweep as it goes: the device is opened when it is first needed, and let go with the window. */
 export function useSweep(sheet: Sheet, board: SheetBoard | undefined, settings: SweepSettings) {
   const { device, levelDb, seconds, turns } = settings;
-  const { meter } = settings.board;
+  const { meter, of } = settings.board;
+  const how = { ...(meter ? { meter } : {}), ...(of ? { of } : {}) };
   const opened = useRef<Promise<AudioRig> | null>(null);
   const stopping = useRef(new AbortController());
   const [doing, setDoing] = useState<Doing | null>(null);
@@ -121,7 +122,7 @@ export function useSweep(sheet: Sheet, board: SheetBoard | undefined, settings: 
     checkLevel: () =>
       during('level', async (rig, signal) => {
         const plan = sweepPlan(sheet.view, rig.rate, seconds);
-        const own = boardCircuit(sheet, board, [], meter);
+        const own = boardCircuit(sheet, board, [], how);
         const hz = loudestHz(own, sweptFrequencies(sheet.view, plan));
         const tone = risingTone(
           hz,
