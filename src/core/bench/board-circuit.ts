@@ -56,7 +56,7 @@ export function boardCircuit(
   { of, meter }: TakenHow = {},
 ): BoardCircuit {
   const isImpedance = of?.is === 'impedance';
-  const ways = isImpedance ? fromSource(sheet) : waysTogether(sheet, 0, 'built');
+  const ways = isImpedance ? driven(sheet) : waysTogether(sheet, 0, 'built');
   let { circuit } = placedWays(sheet, ways, 'built');
   const known: Record<string, Rules[string]> = {};
   const own = new Set<string>();
@@ -91,8 +91,9 @@ export function boardCircuit(
   };
 }
 
-/** Everything that the source drives. */
-const fromSource = ({ ways }: Sheet): number[] => [...ways.keys()];
+/** What the source drives at once: all ways of a crossover, and one channel of a bank, measured by itself. */
+const driven = (sheet: Sheet): number[] =>
+  sheet.bank ? waysTogether(sheet, 0, 'ideal') : [...sheet.ways.keys()];
 
 /** Where the parts of some ways belong, and what they are called in the circuit. */
 function* placesIn(sheet: Sheet, ways: Iterable<number>): Generator<PartPlace & { name: string }> {

@@ -14,7 +14,7 @@ export interface Comparison {
   frequenciesHz: Float64Array;
   /** What was predicted. */
   predictedDb: Float64Array;
-  /** Take less prediction, the level of the source as it most likely was. */
+  /** Take less prediction, the level of the source as it most likely was; of ohms, as they are. */
   differenceDb: Float64Array;
   findings: Findings;
   /** By suspect: what it makes of the difference. */
@@ -45,6 +45,7 @@ export function compareTake(
 ): Comparison {
   const own = boardCircuit(sheet, board, drawer, take);
   const { circuit, probe, fixed } = own;
+  const isLevelKnown = own.gainSdDb < Infinity;
   const findings = findSuspects({
     ...own,
     take,
@@ -53,7 +54,7 @@ export function compareTake(
   const frequenciesHz = Float64Array.from(take.frequenciesHz);
   const levels = (of: Circuit) => levelsAt(of, probe, frequenciesHz);
   const exact = levels(circuit);
-  const { gainDb } = findings;
+  const gainDb = isLevelKnown ? 0 : findings.gainDb;
   const difference = exact.map((db, k) => take.levelDb[k] - db - gainDb);
   const middle = mean(difference);
   return {
@@ -63,8 +64,8 @@ export function compareTake(
     findings,
     explainedDb: findings.ranking.map((suspect) => {
       const changed = levels(withSuspect(circuit, suspect)).map((db, k) => db - exact[k]);
-      // No take tells a level from the source’s: each suspect is drawn at that of the take.
-      const shift = middle - mean(changed);
+      // Where no take tells a level from the source’s each suspect is drawn at that of the take.
+      const shift = isLevelKnown ? 0 : middle - mean(changed);
       return changed.map((db) => db + shift);
     }),
     meeting: meetingIn(circuit, fixed),

@@ -36,6 +36,8 @@ export function measureRigBoard(
     ...requestOf(sheet, board),
     frequenciesHz: Array.from(spaced(fromHz, toHz, POINTS)),
     noiseDb,
+    // A bridge knows its ohms.
+    ...(board.of?.is === 'impedance' ? { gainDb: 0 } : {}),
   }).take;
 }
 

@@ -1,3 +1,4 @@
+import { bridge } from './bridge';
 import { buildSteps } from './build-steps';
 import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
@@ -29,6 +30,7 @@ export const JOBS = {
   variation,
   lens,
   lensBands,
+  bridge,
   buildSteps,
   cardCurve,
   compareTake,

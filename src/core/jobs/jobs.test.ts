@@ -6,6 +6,7 @@ import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { valuesOf, withValue } from '@/core/sheet/stage';
 import type { SpreadResult } from '@/core/spread/spread';
 import { LOW_PASS, newSheet } from '@/testing/open-sheet';
+import { bridge } from './bridge';
 import { buildSteps } from './build-steps';
 import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
@@ -60,6 +61,7 @@ test('the table holds every job under its own name', () => {
     variation,
     lens,
     lensBands,
+    bridge,
     buildSteps,
     cardCurve,
     compareTake,

@@ -302,6 +302,8 @@ export const boardSchema = z.strictObject({
   values: z.record(z.string().max(200), z.number()).default({}),
   /** Takes in the takes’ table. */
   takes: z.array(id).max(200).default([]),
+  /** Those of them that are weighed with whichever is looked at. */
+  together: z.array(id).max(200).optional(),
   note: z.string().max(2000).default(''),
   /** Steps of building and trying it that are done, by id. */
   done: z.array(stepId).max(500, 'holds at most 500 steps').optional(),

@@ -4,6 +4,9 @@ import { ReedError } from '@/core/errors';
 /** How well a bridge knows its ohms: within a part in a hundred, dB. */
 export const OHMS_KNOWN_DB = 0.1;
 
+/** A bridge reads no more than this, where nothing else conducts. */
+const OPEN_OHMS = 1e11;
+
 /**
  * A circuit without its source, and an ampere into it: the volts there are the ohms that the source sees.
  *
@@ -31,5 +34,6 @@ export function drivenByCurrent(
       ? [{ id: p.id, kind: 'current-source', from: source.minus, to: into, acAmps: 1 }]
       : [p];
   });
+  driven.push({ id: 'bridge.open', kind: 'resistor', a: into, b: source.minus, ohms: OPEN_OHMS });
   return { circuit: { ...rest, ground, parts: driven }, probe: into };
 }

@@ -9,7 +9,8 @@ import { putTake } from '@/store/takes';
 type Board = SheetDesign['boards'][number];
 
 /** What was measured, with what, and what is to be known of it. */
-export type BroughtTake = MeasuredCurve & Pick<Take, 'meter' | 'harmonics'> & { note?: string };
+export type BroughtTake = MeasuredCurve &
+  Pick<Take, 'meter' | 'harmonics' | 'of'> & { note?: string };
 
 /** A board more; returns its id. */
 export function addBoard(): string {
@@ -81,4 +82,13 @@ export async function addTake(
 }
 
 export const removeTake = (board: string, take: string): void =>
-  changeBoard(board, ({ takes }) => ({ takes: takes.filter((t) => t !== take) }));
+  changeBoard(board, ({ takes, together }) => ({
+    takes: takes.filter((t) => t !== take),
+    ...(together ? { together: together.filter((t) => t !== take) } : {}),
+  }));
+
+/** Whether a take is weighed with whichever other is looked at. */
+export const weighTogether = (board: string, take: string, isWeighed: boolean): void =>
+  changeBoard(board, ({ together = [] }) => ({
+    together: isWeighed ? [...together, take] : together.filter((t) => t !== take),
+  }));

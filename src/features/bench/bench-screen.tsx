@@ -1,13 +1,15 @@
 'use client';
 
-import { Button } from 'antd';
+import { Button, Select } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
-import { placeOfPart, valueKey } from '@/core/bench/board-circuit';
+import { benchWays } from '@/core/bench/bench-sheet';
+import { keyOf, placeOfPart } from '@/core/bench/board-circuit';
+import { takeOfSpots, type Foreseen } from '@/core/bench/foreseen';
+import { isOfWay } from '@/core/bench/points';
 import type { Sheet } from '@/core/sheet/schema';
-import { useOpenLibrary, followOpenLibrary, useSolvedSheet } from '@/store/open-library';
+import { useOpenLibrary, followOpenLibrary } from '@/store/open-library';
 import { openSheet } from '@/store/session-storage';
 import { redo, undo, useSheet } from '@/store/sheet-session';
-import { followSpread, useSpreads } from '../sheet/spreads';
 import { Unopened } from '../sheet/unopened';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
@@ -22,7 +24,9 @@ import { StepList } from './step-list';
 import { SweepButton } from './sweep/sweep-window';
 import { SuspectList } from './suspect-list';
 import { TakeList } from './take-list';
-import { useComparison } from './use-comparison';
+import { useBenchSheet } from './use-bench-sheet';
+import { useBeside, useComparison } from './use-comparison';
+import { useForeseen } from './use-foreseen';
 import { useSteps } from './use-steps';
 import { WhatToDo } from './what-to-do';
 import styles from './bench.module.css';
@@ -31,29 +35,13 @@ import styles from './bench.module.css';
 export function BenchScreen({ id }: { id: string }) {
   const sheet = useSheet();
   useEffect(() => void openSheet(id), [id]);
-  if (sheet?.id !== id) return <Unopened id={id} />;
-  return sheet.bank || sheet.crossover ? <NotYet sheet={sheet} /> : <Bench sheet={sheet} />;
+  return sheet?.id === id ? <Bench sheet={sheet} /> : <Unopened id={id} />;
 }
 
 const COMMANDS = [
   { id: 'undo', title: 'Undo', group: 'Sheet' as const, keys: 'mod+z', run: undo },
   { id: 'redo', title: 'Redo', group: 'Sheet' as const, keys: 'mod+shift+z', run: redo },
 ];
-
-function NotYet({ sheet }: { sheet: Sheet }) {
-  return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>{sheet.title}</h1>
-        <BackButton sheet={sheet} />
-      </header>
-      <p>
-        The bench holds one path at a time against its takes. To measure a channel or a way of this
-        sheet, make it a sheet of its own.
-      </p>
-    </div>
-  );
-}
 
 function BackButton({ sheet }: { sheet: Sheet }) {
   const go = useGo();
@@ -64,30 +52,37 @@ function BackButton({ sheet }: { sheet: Sheet }) {
 
 export function Bench({ sheet: open }: { sheet: Sheet }) {
   useEffect(followOpenLibrary, []);
-  useEffect(followSpread, []);
   useCommands('bench', COMMANDS);
-  const sheet = useSolvedSheet(open);
   const { takes } = useOpenLibrary((s) => s.library);
+  const [way, setWay] = useState<string | undefined>(undefined);
   const [boardId, setBoardId] = useState<string | null>(null);
   const [takeId, setTakeId] = useState<string | null>(null);
   const [chosen, setChosen] = useState(0);
+  const sheet = useBenchSheet(open, way);
+  const [{ id: wayId }] = sheet.ways;
+  const firstWay = open.ways[0].id;
   useEffect(() => {
     document.title = `Bench for ${sheet.title} · Jaunty Reed`;
   }, [sheet.title]);
   const board =
     sheet.boards.find((b) => b.id === boardId) ??
     (sheet.boards as readonly (Sheet['boards'][number] | undefined)[]).at(-1);
+  const ofWay = useMemo(
+    () => takes.filter((t) => isOfWay(t.of, wayId, firstWay)),
+    [takes, wayId, firstWay],
+  );
   const ofBoard = useMemo(
-    () => (board?.takes ?? []).flatMap((id) => takes.find((t) => t.id === id) ?? []),
-    [board, takes],
+    () => (board?.takes ?? []).flatMap((id) => ofWay.find((t) => t.id === id) ?? []),
+    [board?.takes, ofWay],
   );
   const take = ofBoard.find((t) => t.id === takeId) ?? ofBoard.at(-1);
-  const { result: comparison, problem } = useComparison(sheet, board, take);
+  const beside = useBeside(board, ofBoard, take);
+  const { result: comparison, problem } = useComparison(sheet, board, take, beside);
   const next = comparison?.findings.next;
-  const spread = useSpreads((s) => (s.stale ? null : s.spread));
+  const { result: foreseen, problem: unforeseen } = useForeseen(sheet);
   const taken = (name: string, brought: BroughtTake) =>
     void attemptStored('The take was not kept', async () => {
-      const added = await addTake(board?.id, name, brought);
+      const added = await addTake(board?.id, name, ofThisWay(brought, wayId, firstWay));
       setBoardId(added.board);
       setTakeId(added.take);
       setChosen(0);
@@ -97,7 +92,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
       if (!board) return;
       const keyed = Object.entries(values).flatMap(([part, value]): [string, number][] => {
         const place = placeOfPart(sheet, part);
-        return place ? [[valueKey(sheet.ways[0].id, place.stage, place.part), value]] : [];
+        return place ? [[keyOf(place), value]] : [];
       });
       changeBoard(board.id, ({ values: all }) => ({
         values: { ...all, ...Object.fromEntries(keyed) },
@@ -135,21 +130,37 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
             + board
           </button>
         </nav>
+        <WayChoice
+          ways={benchWays(open)}
+          chosen={wayId}
+          onChoose={(id) => {
+            setWay(id);
+            setTakeId(null);
+            setChosen(0);
+          }}
+        />
         <div className={styles.actions}>
           <BackButton sheet={sheet} />
           {board && <Button onClick={() => window.print()}>Print the steps</Button>}
-          <BringTake view={sheet.view} onTake={taken} />
+          <BringTake sheet={sheet} onTake={taken} />
           <SweepButton sheet={sheet} board={board} onTake={taken} />
         </div>
       </header>
       <div className={styles.columns}>
         <section className={styles.left} aria-label="The board: building it and its takes">
           <div className={styles.building}>
-            <Building sheet={sheet} board={board} />
+            <Building
+              sheet={sheet}
+              board={board}
+              foreseen={foreseen}
+              unforeseen={unforeseen}
+              onTake={taken}
+            />
             {board && <BoardFacts sheet={sheet} board={board} />}
           </div>
           <div className={styles.ofBoard}>
             <TakeList
+              sheet={sheet}
               board={board}
               takes={ofBoard}
               chosen={take?.id}
@@ -167,7 +178,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
               toHz={sheet.view.toHz}
               take={take}
               comparison={comparison}
-              spread={spread}
+              spread={foreseen?.spread ?? null}
               chosen={chosen}
             />
           ) : (
@@ -179,11 +190,11 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
                     ? 'Comparing …'
                     : 'What the board should measure like. Here a take meets it.'}
               </p>
-              {!take && spread && (
+              {!take && foreseen && (
                 <PredictionPicture
                   fromHz={sheet.view.fromHz}
                   toHz={sheet.view.toHz}
-                  spread={spread}
+                  spread={foreseen.spread}
                 />
               )}
             </>
@@ -193,7 +204,12 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
               {problem}
             </p>
           )}
-          <BoardReadings sheet={sheet} takes={takes} current={board?.id} />
+          <BoardReadings
+            sheet={sheet}
+            takes={ofWay}
+            limits={foreseen?.spread.readings ?? null}
+            current={board?.id}
+          />
         </section>
         <aside className={styles.right} aria-label="Suspects and what to do">
           <h2>Suspects</h2>
@@ -228,10 +244,52 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   );
 }
 
+/** Of a bank or a crossover: which of its paths stands on the bench. */
+function WayChoice({
+  ways,
+  chosen,
+  onChoose,
+}: {
+  ways: readonly Sheet['ways'][number][];
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
+  if (ways.length < 2) return null;
+  return (
+    <Select
+      aria-label="Which path is measured"
+      className={styles.way}
+      value={chosen}
+      options={ways.map(({ id, name }, i) => ({ value: id, label: name || `path ${i + 1}` }))}
+      onChange={onChoose}
+    />
+  );
+}
+
+/** A take says of which path it is, but of the first. */
+function ofThisWay(take: BroughtTake, way: string, first: string): BroughtTake {
+  if (take.of?.is === 'impedance' || way === first) return take;
+  return { ...take, of: { is: 'level', ...take.of, way } };
+}
+
 /** How the board is built and tried, and how far that is. */
-function Building({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][number] | undefined }) {
-  const { result: steps, problem } = useSteps(sheet, board);
+function Building({
+  sheet,
+  board,
+  foreseen,
+  unforeseen,
+  onTake,
+}: {
+  sheet: Sheet;
+  board: Sheet['boards'][number] | undefined;
+  foreseen: Foreseen | null;
+  unforeseen: string | null;
+  onTake: (name: string, take: BroughtTake) => void;
+}) {
+  const { result: steps, problem: unwritten } = useSteps(sheet, board, foreseen);
+  const problem = unforeseen ?? unwritten;
   const done = (steps ?? []).filter((s) => board?.done?.includes(s.id)).length;
+  const spots = foreseen && takeOfSpots(foreseen.spots, board?.reads ?? {});
   return (
     <>
       <h2 className={styles.counted}>
@@ -254,6 +312,11 @@ function Building({ sheet, board }: { sheet: Sheet; board: Sheet['boards'][numbe
         </p>
       )}
       {board && steps && <StepList steps={steps} board={board} />}
+      {board && steps && spots && (
+        <Button size="small" onClick={() => onTake('spots', spots)}>
+          Take the {spots.frequenciesHz.length} levels that were read
+        </Button>
+      )}
       {board && !steps && problem === null && <p className={styles.soft}>Writing the steps …</p>}
     </>
   );

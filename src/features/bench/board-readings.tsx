@@ -1,4 +1,5 @@
 import { useMemo } from 'react';
+import { isSamePoint } from '@/core/bench/points';
 import { awayBy, isOutside, oddest } from '@/core/bench/verdict';
 import type { Take } from '@/core/library/take';
 import { formatFixed } from '@/core/quantity/format';
@@ -10,7 +11,6 @@ import type { Sheet } from '@/core/sheet/schema';
 import { readingName } from '@/core/sheet/words';
 import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
-import { useSpreads } from '../sheet/spreads';
 import { meterFigure } from './meter-figure';
 import { useJob } from './use-job';
 import styles from './bench.module.css';
@@ -18,20 +18,23 @@ import styles from './bench.module.css';
 interface BoardReadingsProps {
   sheet: Sheet;
   takes: readonly Take[];
+  /** By reading, what such boards come to; nothing until it is counted. */
+  limits: readonly (ReadingSpread | null)[] | null;
   /** The board that is looked at. */
   current: string | undefined;
 }
 
 /** The readings of all boards side by side, against what tolerances allow: which one is odd. */
-export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
+export function BoardReadings({ sheet, takes, limits, current }: BoardReadingsProps) {
   const mark = usePreferences((p) => p.mark);
   const drawer = useOpenLibrary((s) => s.library.drawer);
-  const { spread, readings } = useSpreads();
   const { ways, parts, source, controls, boards } = sheet;
-  // The latest of each, named by what bears on it: notes and ticks do not.
+  // The latest of each board’s output, named by what bears on it: notes and ticks do not.
   const latest = boards.map((board) => ({
     board,
-    take: board.takes.map((id) => takes.find((t) => t.id === id)).findLast((t) => t !== undefined),
+    take: board.takes
+      .map((id) => takes.find((t) => t.id === id))
+      .findLast((t) => t !== undefined && isSamePoint(t.of, undefined)),
   }));
   const key = latest
     .map(({ board, take }) => `${board.id} ${take?.id} ${JSON.stringify(board.values)}`)
@@ -48,8 +51,7 @@ export function BoardReadings({ sheet, takes, current }: BoardReadingsProps) {
   const { result } = useJob('readBoards', input.boards.length > 0 ? input : null);
   if (!result || sheet.readings.length === 0) return null;
   const stages = ways[0].stages.map((s) => s.id);
-  const limitsOf = (r: number): ReadingSpread | null =>
-    spread?.readings[readings.indexOf(sheet.readings[r].id)] ?? null;
+  const limitsOf = (r: number): ReadingSpread | null => limits?.[r] ?? null;
   const odd = oddest(
     result.map(({ values, noise }) =>
       values.flatMap((v, r) => {

@@ -1,11 +1,12 @@
 import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
 import type { Comparison } from '@/core/bench/compare';
+import { isSamePoint } from '@/core/bench/points';
 import type { Take } from '@/core/library/take';
 import { formatFixed } from '@/core/quantity/format';
 import type { SpreadResult } from '@/core/spread/spread';
 import { usePreferences } from '@/store/preferences';
-import { differenceAxis, levelAxis } from '@/ui/chart/axis';
+import { differenceAxis, levelAxis, ohmsAxis } from '@/ui/chart/axis';
 import { KeyedChart } from '@/ui/chart/keyed-chart';
 import type { ChartLayer } from '@/ui/chart/layers';
 import { HarmonicsPicture } from './harmonics-picture';
@@ -17,7 +18,7 @@ type Lower = 'difference' | 'harmonics';
 interface ComparePictureProps {
   fromHz: number;
   toHz: number;
-  take: Pick<Take, 'name' | 'levelDb' | 'meter' | 'harmonics'>;
+  take: Pick<Take, 'name' | 'levelDb' | 'meter' | 'harmonics' | 'of'>;
   comparison: Comparison;
   /** Of the sheet as it stands; nothing until it is known. */
   spread: SpreadResult | null;
@@ -37,11 +38,15 @@ export function ComparePicture({
   const mark = usePreferences((p) => p.mark);
   const { frequenciesHz: x, predictedDb, differenceDb, explainedDb } = comparison;
   const [lower, setLower] = useState<Lower>('difference');
-  const shiftDb = comparison.findings.gainDb;
+  const isOhms = take.of?.is === 'impedance';
+  // Ohms are what they are; of a level nobody knows at which the source stood.
+  const shiftDb = isOhms ? 0 : comparison.findings.gainDb;
+  // What boards spread over is known of the output.
+  const band = isSamePoint(take.of, undefined) ? spread : null;
   const above = useMemo<ChartLayer[]>(() => {
     const levels = take.levelDb.map((db) => db - shiftDb);
     return [
-      ...(spread ? [spreadBand(spread)] : []),
+      ...(band ? [spreadBand(band)] : []),
       {
         kind: 'line',
         id: 'built',
@@ -52,7 +57,7 @@ export function ComparePicture({
       },
       { kind: 'dots', id: 'take', name: take.name, look: 'take', x, y: levels },
     ];
-  }, [take, shiftDb, spread, x, predictedDb]);
+  }, [take, shiftDb, band, x, predictedDb]);
   const below = useMemo<ChartLayer[]>(() => {
     const explained = explainedDb[chosen] as Float64Array | undefined;
     return [
@@ -79,8 +84,8 @@ export function ComparePicture({
     ];
   }, [x, differenceDb, explainedDb, chosen]);
   const levelsOf = useMemo(
-    () => levelAxis([predictedDb, take.levelDb.map((db) => db - shiftDb)]),
-    [predictedDb, take, shiftDb],
+    () => (isOhms ? ohmsAxis : levelAxis)([predictedDb, take.levelDb.map((db) => db - shiftDb)]),
+    [predictedDb, take, shiftDb, isOhms],
   );
   const differences = useMemo(() => {
     const explained = explainedDb[chosen] as Float64Array | undefined;
@@ -89,17 +94,20 @@ export function ComparePicture({
   return (
     <>
       <KeyedChart
-        title="Predicted and measured level over frequency"
+        title={`Predicted and measured ${isOhms ? 'impedance' : 'level'} over frequency`}
+        unit={isOhms ? 'Ω' : 'dB'}
         fromHz={fromHz}
         toHz={toHz}
         axis={levelsOf}
         layers={above}
         size="large"
       >
-        <span>
-          level shifted by {shiftDb <= 0 && '+'}
-          {formatFixed(-shiftDb, 2, mark)} dB
-        </span>
+        {!isOhms && (
+          <span>
+            level shifted by {shiftDb <= 0 && '+'}
+            {formatFixed(-shiftDb, 2, mark)} dB
+          </span>
+        )}
         {take.meter && <span>{take.meter.name}: in the prediction</span>}
       </KeyedChart>
       {take.harmonics && (

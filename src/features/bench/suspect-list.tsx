@@ -10,11 +10,13 @@ import { meterFigure } from './meter-figure';
 import {
   answerWords,
   explainedWords,
+  listed,
   mistakeWords,
   nextWords,
   quantityOfNext,
   suspectName,
   valueWords,
+  type Names,
 } from './suspect-words';
 import styles from './bench.module.css';
 
@@ -40,7 +42,7 @@ const SHOWN = 0.01;
 /** Which part explains the take, how sure that is, and what would settle it. */
 export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: SuspectListProps) {
   const mark = usePreferences((p) => p.mark);
-  const { findings, values } = comparison;
+  const { findings, values, names } = comparison;
   const { ranking, mistakes, next } = findings;
   const shown = ranking.filter((s, i) => i === 0 || s.chance >= SHOWN);
   return (
@@ -58,7 +60,7 @@ export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: 
               onClick={() => onChoose(i)}
             >
               <span className={styles.suspectHead}>
-                <b>{suspectName(suspect, mark)}</b>
+                <b>{suspectName(suspect, mark, names)}</b>
                 <span className={styles.figure}>{valueWords(values[i], suspect.parts, mark)}</span>
               </span>
               <meter
@@ -69,7 +71,7 @@ export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: 
                 aria-label={`${Math.round(suspect.chance * 100)} % likely`}
               />
               <span className={styles.small}>
-                {Math.round(suspect.chance * 100)} % likely; {explainedWords(suspect)}
+                {Math.round(suspect.chance * 100)} % likely; {explainedWords(suspect, names)}
               </span>
             </button>
           </li>
@@ -81,12 +83,12 @@ export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: 
           <ul className={styles.mistakes}>
             {mistakes.slice(0, 4).map((m) => (
               <li key={`${m.kind} ${m.parts.join()}`}>
-                {mistakeWords(m, mark)}
+                {mistakeWords(m, mark, names)}
                 <span className={styles.small}>
                   {' '}
                   {Math.round(m.chance * 100)} % likely
                   {m.alike.length > 0 &&
-                    `; the same as ${m.alike.map((a) => mistakeWords(a, mark)).join(', ')}`}
+                    `; the same as ${m.alike.map((a) => mistakeWords(a, mark, names)).join(', ')}`}
                 </span>
               </li>
             ))}
@@ -96,22 +98,28 @@ export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: 
       {next && (
         <>
           <h3>To be sure</h3>
-          <p>{nextWords(next, comparison.meeting, mark)}</p>
-          {answer && <NextAnswer next={next} {...answer} />}
+          <p>{nextWords(next, comparison.meeting, mark, names)}</p>
+          {answer && <NextAnswer next={next} names={names} {...answer} />}
         </>
       )}
       {whatToDo}
       <p className={styles.lookedFor}>
         Looked for as well: swapped parts, a decade off, missing and bridged parts, the wrong way
         round, no ground, slow op-amps, what source and probe do.
-        {findings.unseen.length > 0 && ` This take says nothing of ${findings.unseen.join(', ')}.`}
+        {findings.unseen.length > 0 &&
+          ` This take says nothing of ${listed(findings.unseen, names)}.`}
       </p>
     </>
   );
 }
 
 /** The answer to what is asked for, and what it says. */
-function NextAnswer({ next, value, onAnswer }: AnswerProps & { next: NextStep }) {
+function NextAnswer({
+  next,
+  names,
+  value,
+  onAnswer,
+}: AnswerProps & { next: NextStep; names: Names }) {
   const mark = usePreferences((p) => p.mark);
   const quantity = quantityOfNext(next);
   const { symbol, prefixed } = QUANTITIES[quantity];
@@ -128,7 +136,7 @@ function NextAnswer({ next, value, onAnswer }: AnswerProps & { next: NextStep })
         width={90}
         onCommit={onAnswer}
       />
-      {value !== undefined && <b role="status"> {answerWords(answered(next, value))}</b>}
+      {value !== undefined && <b role="status"> {answerWords(answered(next, value), names)}</b>}
     </p>
   );
 }

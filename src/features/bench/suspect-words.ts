@@ -7,8 +7,16 @@ import type { NextStep } from '@/core/suspects/next-step';
 import type { Culprit, Suspect } from '@/core/suspects/rank';
 import type { Mistake } from '@/core/suspects/suspects';
 
-const listed = (parts: readonly string[]): string =>
-  parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+/** What parts are called where that is not their name in the circuit. */
+export type Names = Readonly<Record<string, string>>;
+
+const nameIn = (names: Names, id: string): string => (id in names ? names[id] : id);
+
+const joined = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+export const listed = (parts: readonly string[], names: Names = {}): string =>
+  joined(parts.map((id) => nameIn(names, id)));
 
 /** “31 % high”, or how many times where it is far off. */
 export function offWords(factor: number, mark: DecimalMark): string {
@@ -19,10 +27,13 @@ export function offWords(factor: number, mark: DecimalMark): string {
 }
 
 /** “C1, 31 % high” and for a pair “R1 and C2 together”. */
-export const suspectName = ({ parts }: Suspect, mark: DecimalMark): string =>
-  parts.length === 1
-    ? `${parts[0].id}, ${offWords(parts[0].factor, mark)}`
-    : `${parts.map((p) => p.id).join(' and ')} together`;
+export function suspectName({ parts }: Suspect, mark: DecimalMark, names: Names = {}): string {
+  const whole = listed(
+    parts.map((p) => p.id),
+    names,
+  );
+  return parts.length === 1 ? `${whole}, ${offWords(parts[0].factor, mark)}` : `${whole} together`;
+}
 
 const QUANTITY_OF_LETTER: Readonly<Record<string, QuantityKind>> = {
   R: 'ohms',
@@ -49,8 +60,8 @@ export function valueWords(
 }
 
 /** “explains 97 %, alike: none”. */
-export function explainedWords({ explained, alike }: Suspect): string {
-  const others = alike.map((group) => group.join(' and ')).join(', ');
+export function explainedWords({ explained, alike }: Suspect, names: Names = {}): string {
+  const others = alike.map((group) => listed(group, names)).join(', ');
   return `explains ${Math.round(explained * 100)} % of the difference${
     alike.length > 0 ? `; as well as ${others}` : ''
   }`;
@@ -72,16 +83,17 @@ const MISTAKE_WORDS: Readonly<Record<string, (parts: string) => string>> = {
 export function mistakeWords(
   { kind, parts, value }: Pick<Mistake, 'kind' | 'parts' | 'value'>,
   mark: DecimalMark,
+  names: Names = {},
 ): string {
-  const words = MISTAKE_WORDS[kind](listed(parts));
+  const words = MISTAKE_WORDS[kind](listed(parts, names));
   if (!value) return words;
   const quantity: QuantityKind =
     value.field === 'gainBandwidthHz' ? 'hertz' : (value.field as QuantityKind);
   return `${words}: about ${formatQuantity(value.value, quantity, { digits: 2, unit: true, mark })}`;
 }
 
-const whose = (parts: readonly string[]): string =>
-  parts.length === 0 ? 'nothing wrong' : listed(parts);
+const whose = (parts: readonly string[], names: Names): string =>
+  parts.length === 0 ? 'nothing wrong' : listed(parts, names);
 
 /** Nets that people know by name. */
 const KNOWN: Readonly<Record<string, string>> = {
@@ -91,11 +103,14 @@ const KNOWN: Readonly<Record<string, string>> = {
 };
 
 /** “the output”, or “where R1, R2 and C1 meet”. */
-export const placeWords = (net: string, meeting: Comparison['meeting']): string =>
-  KNOWN[net] ?? (net in meeting ? `where ${listed(meeting[net])} meet` : net);
+export const placeWords = (
+  net: string,
+  meeting: Comparison['meeting'],
+  names: Names = {},
+): string => KNOWN[net] ?? (net in meeting ? `where ${listed(meeting[net], names)} meet` : net);
 
-const atPlace = (net: string, meeting: Comparison['meeting']): string => {
-  const words = placeWords(net, meeting);
+const atPlace = (net: string, meeting: Comparison['meeting'], names: Names): string => {
+  const words = placeWords(net, meeting, names);
   return words.startsWith('where') ? words : `at ${words}`;
 };
 
@@ -104,28 +119,29 @@ export function nextWords(
   next: NextStep,
   meeting: Comparison['meeting'],
   mark: DecimalMark,
+  names: Names = {},
 ): string {
   switch (next.kind) {
     case 'level': {
       const says = next.expected.map(
-        ({ parts, db }) => `${formatFixed(db, 1, mark)} dB with ${whose(parts)}`,
+        ({ parts, db }) => `${formatFixed(db, 1, mark)} dB with ${whose(parts, names)}`,
       );
-      return `Measure the level ${atPlace(next.net, meeting)}, at ${formatQuantity(next.hz, 'hertz', { digits: 2, unit: true, mark })}, the source as it was: ${says.join(', ')}.`;
+      return `Measure the level ${atPlace(next.net, meeting, names)}, at ${formatQuantity(next.hz, 'hertz', { digits: 2, unit: true, mark })}, the source as it was: ${says.join(', ')}.`;
     }
     case 'resistance': {
       const says = next.expected.map(
         ({ parts, ohms }) =>
-          `${formatQuantity(ohms, 'ohms', { digits: 3, unit: true, mark })} with ${whose(parts)}`,
+          `${formatQuantity(ohms, 'ohms', { digits: 3, unit: true, mark })} with ${whose(parts, names)}`,
       );
-      return `Power off, capacitors empty: measure the resistance from ${next.between.map((net) => placeWords(net, meeting)).join(' to ')}: ${says.join(', ')}.`;
+      return `Power off, capacitors empty: measure the resistance from ${next.between.map((net) => placeWords(net, meeting, names)).join(' to ')}: ${says.join(', ')}.`;
     }
     case 'part': {
       const kind = quantityOfPart(next.part);
       const says = next.expected.map(
         ({ parts, value }) =>
-          `${formatQuantity(value, kind, { digits: 3, unit: true, mark })} with ${whose(parts)}`,
+          `${formatQuantity(value, kind, { digits: 3, unit: true, mark })} with ${whose(parts, names)}`,
       );
-      return `Power off: lift one leg of ${next.part} and measure it: ${says.join(', ')}.`;
+      return `Power off: lift one leg of ${nameIn(names, next.part)} and measure it: ${says.join(', ')}.`;
     }
   }
 }
@@ -146,10 +162,10 @@ export function quantityOfNext(next: NextStep): QuantityKind {
 const SETTLED = 0.95;
 
 /** What an answer says. */
-export function answerWords(says: readonly Answered[]): string {
+export function answerWords(says: readonly Answered[], names: Names = {}): string {
   const [first] = says as readonly (Answered | undefined)[];
   if (!first) return 'That fits none of them: measure once more, or something else is wrong.';
-  if (first.share >= SETTLED) return `That says ${whose(first.parts)}.`;
-  const left = says.filter((s) => s.share >= 1 - SETTLED).map((s) => whose(s.parts));
+  if (first.share >= SETTLED) return `That says ${whose(first.parts, names)}.`;
+  const left = says.filter((s) => s.share >= 1 - SETTLED).map((s) => whose(s.parts, names));
   return `That leaves ${left.join(' or ')}.`;
 }

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { Foreseen } from '@/core/bench/foreseen';
+import { withForeseen } from '@/core/bench/steps/reading-steps';
 import type { BenchStep } from '@/core/bench/steps/step';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary } from '@/store/open-library';
@@ -10,7 +11,7 @@ import { useJob, type JobState } from './use-job';
 /**
  * How a board is built and tried, worked out whenever what bears on it changes.
  *
- * @param foreseen of the sheet as it stands; nothing until it is counted
+ * @param foreseen of the sheet as it stands; until it is counted, what should be read of it is left out
  */
 export function useSteps(
   sheet: Sheet,
@@ -19,12 +20,19 @@ export function useSteps(
 ): JobState<readonly BenchStep[]> {
   const drawer = useOpenLibrary((s) => s.library.drawer);
   const mark = usePreferences((p) => p.mark);
+  const { ways, parts, source, controls, readings, view } = sheet;
   const values = board?.values;
   const input = useMemo(
-    () => (foreseen ? { sheet, board, drawer, mark, foreseen } : null),
+    () => ({ sheet, board, drawer, mark }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [ways, parts, source, controls, readings, view, values, drawer, mark],
+  );
+  const { result, problem } = useJob('buildSteps', input);
+  const steps = useMemo(
+    () => (result && foreseen ? withForeseen(result, sheet, foreseen, mark) : result),
     // What is foreseen is of the sheet as it stands.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [values, drawer, mark, foreseen],
+    [result, foreseen, mark],
   );
-  return useJob('buildSteps', input);
+  return { result: steps, problem };
 }

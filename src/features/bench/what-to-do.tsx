@@ -7,7 +7,7 @@ import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
-import { quantityOfPart } from './suspect-words';
+import { listed, quantityOfPart } from './suspect-words';
 import { useJob } from './use-job';
 import styles from './bench.module.css';
 
@@ -38,6 +38,7 @@ export function WhatToDo({ sheet, board, take, comparison, chosen, onValues }: W
   const { result } = useJob('mendBoard', input);
   if (!own || own.seems === null || own.should === null) return null;
   const { id, seems, should } = own;
+  const { names } = comparison;
   const print = (part: string, value: number) =>
     formatQuantity(value, quantityOfPart(part), { digits: 3, mark });
   const [swap] = result?.swaps ?? [];
@@ -58,10 +59,11 @@ export function WhatToDo({ sheet, board, take, comparison, chosen, onValues }: W
       </p>
       {result?.trims.map(({ part, value, now, beforeDb, afterDb }) => (
         <p key={part} className={styles.small}>
-          Or leave it, and {part} {print(part, value)} for {print(part, now)}: off by{' '}
-          {formatFixed(afterDb, 2, mark)} dB at most, and not by {formatFixed(beforeDb, 2, mark)}.{' '}
+          Or leave it, and {listed([part], names)} {print(part, value)} for {print(part, now)}: off
+          by {formatFixed(afterDb, 2, mark)} dB at most, and not by {formatFixed(beforeDb, 2, mark)}
+          .{' '}
           <Button size="small" onClick={() => onValues({ [id]: seems, [part]: value })}>
-            Trim it with {part}
+            Trim it with {listed([part], names)}
           </Button>
         </p>
       ))}

@@ -25,6 +25,8 @@ export function frequencyLabel(hz: number): string {
 export interface ValueAxis {
   domain: readonly [number, number];
   ticks: number[];
+  /** What stands at each tick, where that is not its number. */
+  labels?: readonly string[];
 }
 
 /** The least and the greatest of all values; what is no number or infinite does not count. */
@@ -47,6 +49,25 @@ export function levelAxis(levels: readonly ArrayLike<number>[]): ValueAxis {
   const low = Math.max(Math.floor((bottom - 1) / 12) * 12, Math.floor((high - 66) / 12) * 12);
   const span = high - Math.min(low, high - 12);
   return axisOf(high - span, high, span > 36 ? 12 : span > 18 ? 6 : 3);
+}
+
+/** An axis for ohms that are told as dB over one ohm: 1, 2 and 5 in each decade. */
+export function ohmsAxis(levels: readonly ArrayLike<number>[]): ValueAxis {
+  const [bottom, top] = extremesOf(levels) ?? [0, 60];
+  const [low, high] = [bottom - 2, top + 2];
+  const steps = high - low > 60 ? [1] : [1, 2, 5];
+  const ohms: number[] = [];
+  for (let decade = Math.floor(low / 20); decade <= high / 20; decade++)
+    for (const step of steps) {
+      const value = step * 10 ** decade;
+      const db = 20 * Math.log10(value);
+      if (db >= low && db <= high) ohms.push(value);
+    }
+  return {
+    domain: [low, high],
+    ticks: ohms.map((value) => 20 * Math.log10(value)),
+    labels: ohms.map((value) => frequencyLabel(value)),
+  };
 }
 
 /** An axis for phase in whole eighths of a turn. */

@@ -10,14 +10,15 @@ interface KeyedChartProps {
   toHz: number;
   axis: ValueAxis;
   layers: readonly ChartLayer[];
+  unit?: string;
   /** How much of the room that several share it takes. */
   size: 'large' | 'small';
   /** What is said beside the names of the layers. */
   children?: ReactNode;
 }
 
-/** Levels over frequency under the names of its layers. */
-export function KeyedChart({ layers, size, children, ...chart }: KeyedChartProps) {
+/** Something over frequency under the names of its layers. */
+export function KeyedChart({ layers, size, unit = 'dB', children, ...chart }: KeyedChartProps) {
   return (
     <>
       <p className={styles.keys}>
@@ -29,7 +30,7 @@ export function KeyedChart({ layers, size, children, ...chart }: KeyedChartProps
         {children}
       </p>
       <div className={styles[size]}>
-        <LensChart {...chart} unit="dB" layers={layers} />
+        <LensChart {...chart} unit={unit} layers={layers} />
       </div>
     </>
   );

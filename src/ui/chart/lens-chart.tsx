@@ -45,8 +45,9 @@ export function LensChart({ title, fromHz, toHz, axis, unit, layers, children }:
 }
 
 /** Values along the axis; the unit stands at the top one only. Seconds are printed with their prefix. */
-function valueLabel(value: number, { ticks }: ValueAxis, unit: string): string {
+function valueLabel(value: number, { ticks, labels }: ValueAxis, unit: string): string {
   if (unit === 's') return formatQuantity(value, 'seconds', { unit: true, digits: 3 });
   const top = value === ticks[ticks.length - 1];
-  return `${value < 0 ? '−' : ''}${Math.abs(value)}${top && unit ? (unit === '°' ? unit : ` ${unit}`) : ''}`;
+  const number = labels?.[ticks.indexOf(value)] ?? `${value < 0 ? '−' : ''}${Math.abs(value)}`;
+  return `${number}${top && unit ? (unit === '°' ? unit : ` ${unit}`) : ''}`;
 }

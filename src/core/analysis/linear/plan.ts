@@ -90,8 +90,11 @@ export function planElimination(
   const liveColumns = new Set(Array.from({ length: n }, (_, i) => i));
   const liveRows = new Set(liveColumns);
 
+  const sizes = new PivotSizes(values);
+  for (const column of columns) sizes.measure(column);
+
   while (liveColumns.size > 0) {
-    const pivot = bestPivot(rows, columns, values, liveColumns, late);
+    const pivot = bestPivot(rows, columns, sizes.of, liveColumns, late);
     if (!pivot)
       throw new SingularPlan(
         emptiest(liveColumns, columns, values),
@@ -117,7 +120,10 @@ export function planElimination(
       }
     }
     for (const l of below) rows[l.row].delete(pivot.column);
-    for (const u of right) columns[u.column].delete(pivot.row);
+    for (const u of right) {
+      columns[u.column].delete(pivot.row);
+      sizes.measure(columns[u.column]);
+    }
     rows[pivot.row].clear();
     columns[pivot.column].clear();
     liveColumns.delete(pivot.column);
@@ -213,42 +219,61 @@ class SampleValues {
   }
 }
 
-/** The safe pivot that makes least fill-in; of equals, the largest. */
-function bestPivot(
-  rows: Map<number, number>[],
-  columns: Map<number, number>[],
-  values: SampleValues,
-  live: Set<number>,
-  late: Late | undefined,
-): { row: number; column: number; slot: number } | undefined {
-  const lateness = rows.length * rows.length;
-  const count = values.samples;
-  let best: { row: number; column: number; slot: number } | undefined;
-  let bestCost = Infinity;
-  let bestSize = 0;
-  const columnMax = new Float64Array(count);
-  for (const column of live) {
+/**
+ * How large each entry is as a pivot: its size at the sample point where it is smallest, and nothing where
+ * it would not be safe at one of them. A column is measured again only after something in it changed.
+ */
+class PivotSizes {
+  readonly of: number[] = [];
+  private readonly columnMax: Float64Array;
+
+  constructor(private readonly values: SampleValues) {
+    this.columnMax = new Float64Array(values.samples);
+  }
+
+  /** @param column slots by row */
+  measure(column: ReadonlyMap<number, number>): void {
+    const { values, columnMax } = this;
+    const count = values.samples;
     columnMax.fill(0);
-    for (const slot of columns[column].values()) {
+    for (const slot of column.values())
       for (let k = 0; k < count; k++)
         columnMax[k] = Math.max(columnMax[k], values.magnitude(slot, k));
-    }
-    for (const [row, slot] of columns[column]) {
-      const fill = (rows[row].size - 1) * (columns[column].size - 1);
-      const cost = late && late.rows[row] + late.columns[column] > 0 ? fill + lateness : fill;
-      if (cost > bestCost) continue;
+    for (const slot of column.values()) {
       let size = Infinity;
       for (let k = 0; k < count; k++) {
         const here = values.magnitude(slot, k);
         size = Math.min(size, here > VANISHED && here >= THRESHOLD * columnMax[k] ? here : 0);
       }
+      this.of[slot] = size;
+    }
+  }
+}
+
+/** The safe pivot that makes least fill-in; of equals, the largest. */
+function bestPivot(
+  rows: Map<number, number>[],
+  columns: Map<number, number>[],
+  sizes: readonly number[],
+  live: Set<number>,
+  late: Late | undefined,
+): { row: number; column: number; slot: number } | undefined {
+  const lateness = rows.length * rows.length;
+  let best: { row: number; column: number; slot: number } | undefined;
+  let bestCost = Infinity;
+  let bestSize = 0;
+  for (const column of live)
+    for (const [row, slot] of columns[column]) {
+      const fill = (rows[row].size - 1) * (columns[column].size - 1);
+      const cost = late && late.rows[row] + late.columns[column] > 0 ? fill + lateness : fill;
+      if (cost > bestCost) continue;
+      const size = sizes[slot];
       if (size > 0 && (cost < bestCost || size > bestSize)) {
         best = { row, column, slot };
         bestCost = cost;
         bestSize = size;
       }
     }
-  }
   return best;
 }
 

@@ -9,6 +9,8 @@ const ALIKE = 100;
 
 /** What is left of an equation, as a part of its terms, where its solution has lost half its digits. */
 const UNFULFILLED = 1e-8;
+/** After plans that did not help, so many solutions at most are left as they are before the next is tried. */
+const LONGEST_PAUSE = 64;
 
 /**
  * Solves real systems of one fixed pattern again and again, as Newton's method and time stepping do.
@@ -31,6 +33,9 @@ export class RealSolver {
   private readonly own: Float64Array;
   /** Whether solutions with these factors were found to fulfil the equations. */
   private checked = false;
+  /** Plans that did not help, one after the other; and how many solutions no further one is tried for. */
+  private futile = 0;
+  private pause = 0;
   private readonly left: Float64Array;
   private readonly right: Float64Array;
   private readonly terms: Float64Array;
@@ -62,6 +67,7 @@ export class RealSolver {
   forget(): void {
     this.plan = undefined;
     this.allowed = REFINABLE;
+    this.futile = this.pause = 0;
   }
 
   private takePlan(plan: Plan): void {
@@ -118,10 +124,14 @@ export class RealSolver {
     if (this.fulfilled(x)) {
       this.checked = true;
       if (this.doubt <= SOUND) return;
+    } else if (this.pause > 0) {
+      this.pause--;
     } else if (this.planAnew()) {
       for (let i = 0; i < b.length; i++) b[i] = right[i];
       this.substitute(x);
-      this.fulfilled(x);
+      // Where no order of pivots serves, the next matrices are seldom better off.
+      this.futile = this.fulfilled(x) ? 0 : this.futile + 1;
+      this.pause = this.futile === 0 ? 0 : Math.min(LONGEST_PAUSE, 2 ** this.futile);
     }
     const { left } = this;
     for (let i = 0; i < b.length; i++) b[i] = left[i];

@@ -6,8 +6,7 @@ import { partsList } from '@/core/sheet/parts-list';
 import type { Sheet } from '@/core/sheet/schema';
 import { bareCircuit, boardCircuit, type SheetBoard } from '../board-circuit';
 import { deadChecks } from './dead-checks';
-import type { Foreseen } from '../foreseen';
-import { readingSteps, spotSteps } from './reading-steps';
+import { LAST } from './reading-steps';
 import { restChecks } from './rest-checks';
 import { solderSteps } from './solder';
 import type { BenchStep } from './step';
@@ -18,8 +17,6 @@ export interface StepsInput {
   board: SheetBoard | undefined;
   drawer: readonly StockEntry[];
   mark: DecimalMark;
-  /** What it should measure like. */
-  foreseen: Foreseen;
 }
 
 /** Rails that are usual where a sheet says nothing. */
@@ -31,12 +28,12 @@ const RAILS_APART_OHMS = 1000;
 
 /**
  * How a board of a sheet is built and tried, in order: soldering, checks without power, power without
- * amplifiers, points at rest, the sweep or its spots, every reading, and only then ears.
+ * amplifiers, points at rest, the sweep, and only then ears. What is read of it stands in between: `withForeseen`.
  *
  * @throws ReedError as solving the sheet’s first way
  */
 export async function buildSteps(
-  { sheet, board, drawer, mark, foreseen }: StepsInput,
+  { sheet, board, drawer, mark }: StepsInput,
   pause: Pause,
 ): Promise<BenchStep[]> {
   const own = boardCircuit(sheet, board, drawer);
@@ -58,10 +55,8 @@ export async function buildSteps(
     ...(hasDevices ? powerSteps(sheet, hasAmplifiers, mark) : []),
     ...rest,
     await sweepStep(sheet, own, mark, pause),
-    ...spotSteps(foreseen, mark),
-    ...readingSteps(sheet, foreseen, mark),
     {
-      id: 'listen',
+      id: LAST,
       title: 'Listen, quietly at first',
       detail: 'Through something that you can turn down at once; then clean the flux off.',
       caution: 'Turn down before you plug in; flux remover wants moving air and no flame.',

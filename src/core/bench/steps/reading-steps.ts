@@ -6,8 +6,26 @@ import { readingName } from '@/core/sheet/words';
 import { spotStep, type Foreseen } from '../foreseen';
 import type { BenchStep } from './step';
 
+/** Only when all was measured is it listened to. */
+export const LAST = 'listen';
+
+/** The steps of a board with what should be read of it, before the last of them. */
+export function withForeseen(
+  steps: readonly BenchStep[],
+  sheet: Sheet,
+  foreseen: Foreseen,
+  mark: DecimalMark,
+): BenchStep[] {
+  return [
+    ...steps.filter(({ id }) => id !== LAST),
+    ...spotSteps(foreseen, mark),
+    ...readingSteps(sheet, foreseen, mark),
+    ...steps.filter(({ id }) => id === LAST),
+  ];
+}
+
 /** A step for each frequency of the plan: what nearly all boards of these parts measure there. */
-export function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
+function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
   return spots.flatMap(({ hz, level }, k): BenchStep[] => {
     if (!level) return [];
     return [
@@ -25,7 +43,7 @@ export function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
 }
 
 /** A step for each reading that is pinned: what nearly all boards of these parts would read. */
-export function readingSteps(
+function readingSteps(
   sheet: Sheet,
   { spread: { readings } }: Foreseen,
   mark: DecimalMark,

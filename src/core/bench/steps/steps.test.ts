@@ -7,13 +7,17 @@ import { foresee } from '../foreseen';
 import { buildSteps } from './build-steps';
 import { deadChecks, deadResistance } from './dead-checks';
 import { METERS, whatMetersDo } from '../meters';
+import { withForeseen } from './reading-steps';
 import { restChecks } from './rest-checks';
 import type { BenchStep } from './step';
 
 const SHEET = newSheet();
 const stepsOf = async (sheet: Sheet) => {
-  const foreseen = await foresee(sheet, [], withoutPause);
-  return buildSteps({ sheet, board: undefined, drawer: [], mark: 'point', foreseen }, withoutPause);
+  const steps = await buildSteps(
+    { sheet, board: undefined, drawer: [], mark: 'point' },
+    withoutPause,
+  );
+  return withForeseen(steps, sheet, await foresee(sheet, [], withoutPause), 'point');
 };
 const called = (steps: readonly BenchStep[], id: string) => steps.find((s) => s.id === id)!;
 

@@ -8,7 +8,9 @@ import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import type { BroughtTake } from '../bench-actions';
 import { MeterChoice } from '../meter-choice';
+import { PointChoice } from '../point-choice';
 import { FileSweep } from './file-sweep';
+import { Bridge } from './bridge';
 import { LevelMeter } from './level-meter';
 import { adviceWords, noteOf } from './sweep-words';
 import { useSweep, type SweepSettings } from './use-sweep';
@@ -66,9 +68,16 @@ function SweepWindow({ sheet, board, onTake, onClose }: SweepProps & { onClose: 
   const [files, setFiles] = useState(false);
   const sweep = useSweep(sheet, board, settings);
   const change = (part: Partial<SweepSettings>) => setSettings((s) => ({ ...s, ...part }));
-  const { meter } = settings.board;
+  const { meter, of } = settings.board;
+  const isSimulated = !files && settings.device === 'simulated';
+  const isOhms = of?.is === 'impedance';
   const taken = (name: string, take: SweepTake) =>
-    onTake(name, { ...take.curve, ...(meter ? { meter } : {}), note: noteOf(take) });
+    onTake(name, {
+      ...take.curve,
+      ...(meter ? { meter } : {}),
+      ...(of ? { of } : {}),
+      note: noteOf(take),
+    });
   const changeBoard = (part: Partial<RigBoard>) =>
     change({ board: { ...settings.board, ...part } });
   return (
@@ -93,44 +102,63 @@ function SweepWindow({ sheet, board, onTake, onClose }: SweepProps & { onClose: 
             sweep.forgetWire();
             setFiles(way === 'files');
             if (way !== 'files') change({ device: way, levelDb: FIRST_DB[way] });
+            // Ohms are read by a bridge, and only the simulated bench has one.
+            if (way !== 'simulated' && isOhms) changeBoard({ of: undefined });
           }}
         />
-        {!files && settings.device === 'simulated' && (
-          <BoardFields board={settings.board} onBoard={changeBoard} />
-        )}
+        {isSimulated && <BoardFields board={settings.board} onBoard={changeBoard} />}
         {(files || settings.device === 'here') && <Cautions />}
-        <div className={styles.row}>
-          <label className={styles.wide}>
-            Measured with
-            <MeterChoice meter={meter} onMeter={(next) => changeBoard({ meter: next })} />
-          </label>
-          <label>
-            One sweep, seconds
-            <InputNumber<number>
-              min={0.5}
-              max={10}
-              step={0.5}
-              value={settings.seconds}
-              onChange={(seconds) => change({ seconds: seconds ?? FIRST.seconds })}
-            />
-          </label>
-          {!files && (
-            <label>
-              How often
-              <InputNumber<number>
-                min={1}
-                max={16}
-                precision={0}
-                value={settings.turns}
-                onChange={(turns) => change({ turns: turns ?? FIRST.turns })}
-              />
-            </label>
-          )}
-        </div>
-        {files ? (
-          <FileSweep sheet={sheet} seconds={settings.seconds} onTake={taken} />
+        <label>
+          What is measured
+          <PointChoice
+            sheet={sheet}
+            of={of}
+            withImpedance={isSimulated}
+            onPoint={(next) => changeBoard({ of: next })}
+          />
+        </label>
+        {isOhms ? (
+          <Bridge
+            sheet={sheet}
+            board={settings.board}
+            onTake={(name, curve) => onTake(name, { ...curve, of })}
+          />
         ) : (
-          <LiveSweep settings={settings} change={change} sweep={sweep} onTake={taken} />
+          <>
+            <div className={styles.row}>
+              <label className={styles.wide}>
+                Measured with
+                <MeterChoice meter={meter} onMeter={(next) => changeBoard({ meter: next })} />
+              </label>
+              <label>
+                One sweep, seconds
+                <InputNumber<number>
+                  min={0.5}
+                  max={10}
+                  step={0.5}
+                  value={settings.seconds}
+                  onChange={(seconds) => change({ seconds: seconds ?? FIRST.seconds })}
+                />
+              </label>
+              {!files && (
+                <label>
+                  How often
+                  <InputNumber<number>
+                    min={1}
+                    max={16}
+                    precision={0}
+                    value={settings.turns}
+                    onChange={(turns) => change({ turns: turns ?? FIRST.turns })}
+                  />
+                </label>
+              )}
+            </div>
+            {files ? (
+              <FileSweep sheet={sheet} seconds={settings.seconds} onTake={taken} />
+            ) : (
+              <LiveSweep settings={settings} change={change} sweep={sweep} onTake={taken} />
+            )}
+          </>
         )}
       </div>
     </Modal>

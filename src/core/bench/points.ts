@@ -1,0 +1,29 @@
+import type { Take } from '@/core/library/take';
+import { outNet } from '@/core/sheet/nets';
+import type { Sheet } from '@/core/sheet/schema';
+import { boardCircuit } from './board-circuit';
+import { meetingIn } from './compare';
+
+/** What of a board a take can be of; nothing said is the level at its output. */
+export type Point = Take['of'];
+
+/** Nets that can be measured beside the output, each with the parts that meet there. */
+export function innerNets(sheet: Sheet): { net: string; parts: string[] }[] {
+  const { circuit, fixed } = boardCircuit(sheet, undefined);
+  const others = sheet.ways.slice(1).map(({ id }) => `${id}:`);
+  const known = [circuit.ground, 'in', 'source', outNet(sheet)];
+  return Object.entries(meetingIn(circuit, fixed)).flatMap(([net, parts]) =>
+    known.includes(net) || others.some((prefix) => net.startsWith(prefix)) ? [] : [{ net, parts }],
+  );
+}
+
+/** Whether two takes are of the same. */
+export const isSamePoint = (a: Point, b: Point): boolean => pointKey(a) === pointKey(b);
+
+/** A point by one word; the path that it is of does not count. */
+export const pointKey = (of: Point): string =>
+  of?.is === 'impedance' ? 'impedance' : of?.net === undefined ? 'output' : `net ${of.net}`;
+
+/** Whether a take is of one of the paths that stand on the bench together, or of all of them. */
+export const isOfWay = (of: Point, way: string, first: string): boolean =>
+  of?.is === 'impedance' || (of?.way ?? first) === way;
