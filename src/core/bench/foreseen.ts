@@ -3,6 +3,8 @@ import type { StockEntry } from '@/core/library/stock';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Pause } from '@/core/lenses/layers';
 import { ReedError } from '@/core/errors';
+import { spaced } from '@/core/response/landmarks';
+import { levelsAt } from '@/core/response/levels-at';
 import { readMeasure, ResponseReader } from '@/core/response/readings';
 import { responseOf } from '@/core/response/response';
 import { outNet } from '@/core/sheet/nets';
@@ -25,6 +27,8 @@ export interface Foreseen {
   spread: SpreadResult;
   /** Where to measure by hand, rising. */
   spots: Spot[];
+  /** With every part as it should be, over the picture. */
+  exact: { hz: Float64Array; db: Float64Array };
 }
 
 /** As many boards as the sheet itself counts, and the same ones. */
@@ -39,6 +43,7 @@ const MOST_SPOTS = 14;
 const SAME = 1.1;
 /** How far outwards of an edge its slope is measured. */
 const OUTWARDS = 2;
+const PICTURE_POINTS = 301;
 /** Frequencies are set on a dial. */
 const DIGITS = 2;
 
@@ -68,9 +73,11 @@ export async function foresee(
     await pause();
   }
   const { readings, ...rest } = run.result(false);
+  const picture = spaced(sheet.view.fromHz, sheet.view.toHz, PICTURE_POINTS);
   return {
     spread: { ...rest, readings: readings.slice(0, own) },
     spots: hz.map((at, k) => ({ hz: at, level: readings[own + k] })),
+    exact: { hz: picture, db: levelsAt(pathCircuit(sheet, 0, 'built'), outNet(sheet), picture) },
   };
 }
 
@@ -119,16 +126,22 @@ function middleOfWidest(all: readonly number[]): number {
 /** The step at which a spot is read. */
 export const spotStep = ({ hz }: Pick<Spot, 'hz'>): string => `spot-${hz}`;
 
-/** What was read at the spots of a plan, as a take; nothing before two are read. */
+/**
+ * What was read at the spots of a plan, as a take; nothing before two are read.
+ *
+ * @param own what stands before the names of this path’s steps
+ */
 export function takeOfSpots(
   spots: readonly Pick<Spot, 'hz'>[],
   reads: Readonly<Record<string, number>>,
+  own = '',
 ): MeasuredCurve | null {
-  const read = spots.filter((spot) => spotStep(spot) in reads);
+  const nameOf = (spot: Pick<Spot, 'hz'>) => `${own}${spotStep(spot)}`;
+  const read = spots.filter((spot) => nameOf(spot) in reads);
   if (read.length < 2) return null;
   return {
     frequenciesHz: read.map(({ hz }) => hz),
-    levelDb: read.map((spot) => reads[spotStep(spot)]),
+    levelDb: read.map((spot) => reads[nameOf(spot)]),
   };
 }
 

@@ -56,4 +56,18 @@ describe('a take as a table', () => {
       { numRuns: 300 },
     );
   });
+
+  test('ohms come and go as ohms, also from what one port reflects; what is no ohms is refused', () => {
+    const read = readTakeTable('hz,ohms,deg\n100,16000,-80\n1000,1600,-45', 'impedance');
+    expect(read.levelDb[0] - read.levelDb[1]).toBeCloseTo(20, 9);
+    expect(readTakeTable(takeTable(read, 'impedance'), 'impedance').levelDb[0]).toBeCloseTo(
+      read.levelDb[0],
+      6,
+    );
+    const port = '# Hz S RI R 50\n100 0.5 0\n200 0 0\n';
+    expect(readTakeTable(port, 'impedance').levelDb[0]).toBeCloseTo(20 * Math.log10(150), 9);
+    expect(() => readTakeTable(port)).toThrow(/what one port reflects/);
+    for (const bad of ['100, 8\n200, 0', '100, 8\n200, -3'])
+      expect(() => readTakeTable(bad, 'impedance')).toThrow(/Line 2 .* is no impedance in ohms/);
+  });
 });

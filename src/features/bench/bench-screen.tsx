@@ -1,10 +1,9 @@
 'use client';
 
-import { Button, Select } from 'antd';
+import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { benchWays } from '@/core/bench/bench-sheet';
 import { keyOf, placeOfPart } from '@/core/bench/board-circuit';
-import { takeOfSpots, type Foreseen } from '@/core/bench/foreseen';
 import { isOfWay } from '@/core/bench/points';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary, followOpenLibrary } from '@/store/open-library';
@@ -19,15 +18,15 @@ import { answerTo } from './answer-to';
 import { BoardFacts } from './board-facts';
 import { BoardReadings } from './board-readings';
 import { BringTake } from './bring-take';
+import { Building } from './building';
 import { ComparePicture, PredictionPicture } from './compare-picture';
-import { StepList } from './step-list';
 import { SweepButton } from './sweep/sweep-window';
 import { SuspectList } from './suspect-list';
 import { TakeList } from './take-list';
 import { useBenchSheet } from './use-bench-sheet';
 import { useBeside, useComparison } from './use-comparison';
 import { useForeseen } from './use-foreseen';
-import { useSteps } from './use-steps';
+import { WayChoice } from './way-choice';
 import { WhatToDo } from './what-to-do';
 import styles from './bench.module.css';
 
@@ -151,6 +150,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
           <div className={styles.building}>
             <Building
               sheet={sheet}
+              own={wayId === firstWay ? '' : `${wayId}/`}
               board={board}
               foreseen={foreseen}
               unforeseen={unforeseen}
@@ -194,7 +194,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
                 <PredictionPicture
                   fromHz={sheet.view.fromHz}
                   toHz={sheet.view.toHz}
-                  spread={foreseen.spread}
+                  foreseen={foreseen}
                 />
               )}
             </>
@@ -216,6 +216,7 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
           {comparison ? (
             <SuspectList
               comparison={comparison}
+              beside={beside.map((t) => t.name)}
               chosen={chosen}
               onChoose={setChosen}
               whatToDo={
@@ -244,80 +245,8 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   );
 }
 
-/** Of a bank or a crossover: which of its paths stands on the bench. */
-function WayChoice({
-  ways,
-  chosen,
-  onChoose,
-}: {
-  ways: readonly Sheet['ways'][number][];
-  chosen: string;
-  onChoose: (id: string) => void;
-}) {
-  if (ways.length < 2) return null;
-  return (
-    <Select
-      aria-label="Which path is measured"
-      className={styles.way}
-      value={chosen}
-      options={ways.map(({ id, name }, i) => ({ value: id, label: name || `path ${i + 1}` }))}
-      onChange={onChoose}
-    />
-  );
-}
-
 /** A take says of which path it is, but of the first. */
 function ofThisWay(take: BroughtTake, way: string, first: string): BroughtTake {
   if (take.of?.is === 'impedance' || way === first) return take;
   return { ...take, of: { is: 'level', ...take.of, way } };
-}
-
-/** How the board is built and tried, and how far that is. */
-function Building({
-  sheet,
-  board,
-  foreseen,
-  unforeseen,
-  onTake,
-}: {
-  sheet: Sheet;
-  board: Sheet['boards'][number] | undefined;
-  foreseen: Foreseen | null;
-  unforeseen: string | null;
-  onTake: (name: string, take: BroughtTake) => void;
-}) {
-  const { result: steps, problem: unwritten } = useSteps(sheet, board, foreseen);
-  const problem = unforeseen ?? unwritten;
-  const done = (steps ?? []).filter((s) => board?.done?.includes(s.id)).length;
-  const spots = foreseen && takeOfSpots(foreseen.spots, board?.reads ?? {});
-  return (
-    <>
-      <h2 className={styles.counted}>
-        Build and check
-        {steps && board && (
-          <span className={styles.small}>
-            {done} of {steps.length}
-          </span>
-        )}
-      </h2>
-      {problem !== null && (
-        <p role="alert" className={styles.bad}>
-          {problem}
-        </p>
-      )}
-      {!board && (
-        <p className={styles.soft}>
-          Add a board: the steps of building it, with what should be read at each, are remembered
-          for every board.
-        </p>
-      )}
-      {board && steps && <StepList steps={steps} board={board} />}
-      {board && steps && spots && (
-        <Button size="small" onClick={() => onTake('spots', spots)}>
-          Take the {spots.frequenciesHz.length} levels that were read
-        </Button>
-      )}
-      {board && !steps && problem === null && <p className={styles.soft}>Writing the steps …</p>}
-    </>
-  );
 }

@@ -1,5 +1,6 @@
 import { Segmented } from 'antd';
 import { useMemo, useState } from 'react';
+import type { Foreseen } from '@/core/bench/foreseen';
 import type { Comparison } from '@/core/bench/compare';
 import { isSamePoint } from '@/core/bench/points';
 import type { Take } from '@/core/library/take';
@@ -146,20 +147,20 @@ const spreadBand = ({ levels }: SpreadResult): ChartLayer => ({
   high: levels.p95,
 });
 
-/** What is predicted before anything is measured: the middle of many boards, and what most stay within. */
+/** What is predicted before anything is measured, and what most boards stay within. */
 export function PredictionPicture({
   fromHz,
   toHz,
-  spread,
-}: Pick<ComparePictureProps, 'fromHz' | 'toHz'> & { spread: SpreadResult }) {
-  const layers = useMemo<ChartLayer[]>(() => {
-    const { hz: x, p50: y } = spread.levels;
-    return [
+  foreseen: { spread, exact },
+}: Pick<ComparePictureProps, 'fromHz' | 'toHz'> & { foreseen: Foreseen }) {
+  const layers = useMemo<ChartLayer[]>(
+    () => [
       spreadBand(spread),
-      { kind: 'line', id: 'built', name: 'predicted', look: 'built', x, y },
-    ];
-  }, [spread]);
-  const axis = useMemo(() => levelAxis([spread.levels.p50]), [spread]);
+      { kind: 'line', id: 'built', name: 'predicted', look: 'built', x: exact.hz, y: exact.db },
+    ],
+    [spread, exact],
+  );
+  const axis = useMemo(() => levelAxis([exact.db]), [exact]);
   return (
     <KeyedChart
       title="Predicted level over frequency"

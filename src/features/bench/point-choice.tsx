@@ -1,10 +1,10 @@
+import { listed } from '@/core/bench/place-words';
 import { Select } from 'antd';
 import { useMemo } from 'react';
 import { innerNets, pointKey, type Point } from '@/core/bench/points';
 import { shownName } from '@/core/bench/board-circuit';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
-import { listed } from './suspect-words';
 
 interface PointChoiceProps {
   sheet: Sheet;

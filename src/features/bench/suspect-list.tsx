@@ -1,3 +1,4 @@
+import { listed, type Names } from '@/core/bench/place-words';
 import type { ReactNode } from 'react';
 import type { Comparison } from '@/core/bench/compare';
 import { QUANTITIES } from '@/core/quantity/kinds';
@@ -10,13 +11,11 @@ import { meterFigure } from './meter-figure';
 import {
   answerWords,
   explainedWords,
-  listed,
   mistakeWords,
   nextWords,
   quantityOfNext,
   suspectName,
   valueWords,
-  type Names,
 } from './suspect-words';
 import styles from './bench.module.css';
 
@@ -28,6 +27,8 @@ interface AnswerProps {
 
 interface SuspectListProps {
   comparison: Comparison;
+  /** Names of the takes that were weighed with the one that is looked at. */
+  beside?: readonly string[];
   chosen: number;
   onChoose: (suspect: number) => void;
   /** Of the chosen suspect. */
@@ -40,7 +41,14 @@ interface SuspectListProps {
 const SHOWN = 0.01;
 
 /** Which part explains the take, how sure that is, and what would settle it. */
-export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: SuspectListProps) {
+export function SuspectList({
+  comparison,
+  beside = [],
+  chosen,
+  onChoose,
+  whatToDo,
+  answer,
+}: SuspectListProps) {
   const mark = usePreferences((p) => p.mark);
   const { findings, values, names } = comparison;
   const { ranking, mistakes, next } = findings;
@@ -49,6 +57,7 @@ export function SuspectList({ comparison, chosen, onChoose, whatToDo, answer }: 
     <>
       <p className={styles.verdict} role="status">
         {verdictOf(findings)}
+        {beside.length > 0 && <span className={styles.small}> Weighed with {listed(beside)}.</span>}
       </p>
       <ul className={styles.suspects} aria-label="Suspects">
         {shown.map((suspect, i) => (

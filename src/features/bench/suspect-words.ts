@@ -1,4 +1,5 @@
 import type { Comparison } from '@/core/bench/compare';
+import { listed, nameIn, placeWords, type Names } from '@/core/bench/place-words';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { QuantityKind } from '@/core/quantity/kinds';
@@ -6,17 +7,6 @@ import type { Answered } from '@/core/suspects/answer';
 import type { NextStep } from '@/core/suspects/next-step';
 import type { Culprit, Suspect } from '@/core/suspects/rank';
 import type { Mistake } from '@/core/suspects/suspects';
-
-/** What parts are called where that is not their name in the circuit. */
-export type Names = Readonly<Record<string, string>>;
-
-const nameIn = (names: Names, id: string): string => (id in names ? names[id] : id);
-
-const joined = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
-
-export const listed = (parts: readonly string[], names: Names = {}): string =>
-  joined(parts.map((id) => nameIn(names, id)));
 
 /** “31 % high”, or how many times where it is far off. */
 export function offWords(factor: number, mark: DecimalMark): string {
@@ -94,20 +84,6 @@ export function mistakeWords(
 
 const whose = (parts: readonly string[], names: Names): string =>
   parts.length === 0 ? 'nothing wrong' : listed(parts, names);
-
-/** Nets that people know by name. */
-const KNOWN: Readonly<Record<string, string>> = {
-  in: 'the input',
-  out: 'the output',
-  '0': 'common',
-};
-
-/** “the output”, or “where R1, R2 and C1 meet”. */
-export const placeWords = (
-  net: string,
-  meeting: Comparison['meeting'],
-  names: Names = {},
-): string => KNOWN[net] ?? (net in meeting ? `where ${listed(meeting[net], names)} meet` : net);
 
 const atPlace = (net: string, meeting: Comparison['meeting'], names: Names): string => {
   const words = placeWords(net, meeting, names);

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
 import type { Foreseen } from '@/core/bench/foreseen';
-import { withForeseen } from '@/core/bench/steps/reading-steps';
+import { stepsOfWay, withForeseen } from '@/core/bench/steps/reading-steps';
 import type { BenchStep } from '@/core/bench/steps/step';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary } from '@/store/open-library';
@@ -11,10 +11,12 @@ import { useJob, type JobState } from './use-job';
 /**
  * How a board is built and tried, worked out whenever what bears on it changes.
  *
+ * @param own what stands before the names of this path’s steps
  * @param foreseen of the sheet as it stands; until it is counted, what should be read of it is left out
  */
 export function useSteps(
   sheet: Sheet,
+  own: string,
   board: SheetBoard | undefined,
   foreseen: Foreseen | null,
 ): JobState<readonly BenchStep[]> {
@@ -29,10 +31,13 @@ export function useSteps(
   );
   const { result, problem } = useJob('buildSteps', input);
   const steps = useMemo(
-    () => (result && foreseen ? withForeseen(result, sheet, foreseen, mark) : result),
+    () => {
+      const all = result && foreseen ? withForeseen(result, sheet, foreseen, mark) : result;
+      return all && stepsOfWay(all, sheet, own);
+    },
     // What is foreseen is of the sheet as it stands.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-    [result, foreseen, mark],
+    [result, foreseen, mark, own],
   );
   return { result: steps, problem };
 }

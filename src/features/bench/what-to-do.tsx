@@ -1,3 +1,4 @@
+import { listed } from '@/core/bench/place-words';
 import { Button } from 'antd';
 import { useMemo } from 'react';
 import type { SheetBoard } from '@/core/bench/board-circuit';
@@ -7,7 +8,7 @@ import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary } from '@/store/open-library';
 import { usePreferences } from '@/store/preferences';
-import { listed, quantityOfPart } from './suspect-words';
+import { quantityOfPart } from './suspect-words';
 import { useJob } from './use-job';
 import styles from './bench.module.css';
 

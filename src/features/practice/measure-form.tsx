@@ -1,3 +1,4 @@
+import { placeWords } from '@/core/bench/place-words';
 import { Button, Segmented, Select } from 'antd';
 import { useState } from 'react';
 import { netsOf } from '@/core/circuit/schema';
@@ -8,7 +9,7 @@ import type { Asked } from '@/core/practice/record';
 import { formatQuantity } from '@/core/quantity/format';
 import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
-import { placeWords } from '../bench/suspect-words';
+
 import styles from './practice.module.css';
 
 type Kind = Asked['is'];

@@ -1,3 +1,4 @@
+import { placeWords } from '@/core/bench/place-words';
 import { useMemo } from 'react';
 import type { Comparison } from '@/core/bench/compare';
 import type { PracticeBoard } from '@/core/practice/deal';
@@ -6,7 +7,6 @@ import type { Asked } from '@/core/practice/record';
 import { levelAxis } from '@/ui/chart/axis';
 import { KeyedChart } from '@/ui/chart/keyed-chart';
 import type { ChartLayer } from '@/ui/chart/layers';
-import { placeWords } from '../bench/suspect-words';
 
 interface PictureProps {
   board: PracticeBoard;

@@ -1,10 +1,11 @@
+import { placeWords } from '@/core/bench/place-words';
 import type { Comparison } from '@/core/bench/compare';
 import type { Found } from '@/core/practice/measure';
 import type { Asked } from '@/core/practice/record';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Fault } from '@/core/rig/fault';
-import { offWords, placeWords, quantityOfPart } from '../bench/suspect-words';
+import { offWords, quantityOfPart } from '../bench/suspect-words';
 
 /** What was measured, and where. */
 export function askedWords(

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import {
+  ohmsAxis,
   delayAxis,
   frequencyLabel,
   frequencyTicks,
@@ -96,4 +97,12 @@ describe('reading a curve', () => {
     expect(valueAt(x, y, 1000)).toBeCloseTo(-40, 9);
     expect(valueAt(x, y, 5)).toBeNaN();
   });
+});
+
+test('an axis of ohms has 1, 2 and 5 in each decade, and room about the curve', () => {
+  const { domain, ticks, labels } = ohmsAxis([[20 * Math.log10(4), 20 * Math.log10(60)]]);
+  expect(labels).toEqual(['5', '10', '20', '50']);
+  expect(ticks[1]).toBeCloseTo(20, 9);
+  expect(domain[0]).toBeLessThan(20 * Math.log10(4));
+  expect(ohmsAxis([[0, 100]]).labels).toEqual(['1', '10', '100', '1k', '10k', '100k']);
 });

@@ -21,8 +21,8 @@ export interface LensChartProps {
   children?: (scales: Scales, box: PlotBox) => ReactNode;
 }
 
-/** Room for the words of the upright axis: the same for every axis, so that the plot stays put. */
-const leftOf = (unit: string) => (unit === 's' ? 58 : 44);
+/** Room for the words of the upright axis: the same for every axis of numbers, so that the plot stays put. */
+const leftOf = (unit: string, { labels }: ValueAxis) => (unit === 's' || labels ? 58 : 44);
 
 /** One large picture over a logarithmic frequency axis. */
 export function LensChart({ title, fromHz, toHz, axis, unit, layers, children }: LensChartProps) {
@@ -38,7 +38,7 @@ export function LensChart({ title, fromHz, toHz, axis, unit, layers, children }:
   return (
     <div ref={host} className={styles.host} role="group" aria-label={title} data-picture>
       {size && size.width > 80 && size.height > 80 && (
-        <Plot {...size} x={x} y={y} layers={layers} left={leftOf(unit)} over={children} />
+        <Plot {...size} x={x} y={y} layers={layers} left={leftOf(unit, axis)} over={children} />
       )}
     </div>
   );

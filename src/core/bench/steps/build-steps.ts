@@ -2,10 +2,12 @@ import type { StockEntry } from '@/core/library/stock';
 import type { Pause } from '@/core/lenses/layers';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import { partsList } from '@/core/sheet/parts-list';
+import { partsList, type PartsLine } from '@/core/sheet/parts-list';
 import type { Sheet } from '@/core/sheet/schema';
-import { bareCircuit, boardCircuit, type SheetBoard } from '../board-circuit';
+import { bareCircuit, boardCircuit, shownName, type SheetBoard } from '../board-circuit';
+import { meetingIn } from '../compare';
 import { deadChecks } from './dead-checks';
+import { orientationOf } from './orientation';
 import { LAST } from './reading-steps';
 import { restChecks } from './rest-checks';
 import { solderSteps } from './solder';
@@ -19,6 +21,8 @@ export interface StepsInput {
   mark: DecimalMark;
 }
 
+/** What makes half of a single supply is soldered as well. */
+const REFERENCE = /^reference\./;
 /** Rails that are usual where a sheet says nothing. */
 const USUAL_RAILS = 15;
 /** What a supply may be off by. */
@@ -42,10 +46,18 @@ export async function buildSteps(
   const hasDevices =
     hasAmplifiers || circuit.parts.some((p) => p.kind === 'transistor' || p.kind === 'jfet');
   await pause();
-  const rest = restChecks(circuit);
+  const others = sheet.ways.slice(1).map(({ id }) => `${id}:`);
+  const isOwn = (id: string) => !others.some((prefix) => id.startsWith(prefix));
+  const rest = restChecks(circuit, isOwn, sheet.parts.supply);
+  const lying = orientationOf(
+    circuit,
+    (id) => isOwn(id) && (!own.fixed.has(id) || REFERENCE.test(id)),
+    meetingIn(circuit, own.fixed),
+    { mark, supply: sheet.parts.supply },
+  );
   await pause();
   return [
-    ...solderSteps(partsList(sheet).lines, drawer, mark),
+    ...solderSteps(partsOf(sheet), drawer, mark, lying),
     {
       id: 'inspect',
       title: 'Look at every joint',
@@ -63,6 +75,13 @@ export async function buildSteps(
     },
   ];
 }
+
+/** What is soldered: of a bank one channel, of a crossover all ways, under the names that stand in words. */
+const partsOf = (sheet: Sheet): PartsLine[] =>
+  partsList(sheet.bank ? { ...sheet, ways: [sheet.ways[0]] } : sheet).lines.map((line) => ({
+    ...line,
+    names: line.names.map((name) => shownName(sheet, name)),
+  }));
 
 function powerSteps(sheet: Sheet, hasAmplifiers: boolean, mark: DecimalMark): BenchStep[] {
   const { supply } = sheet.parts;

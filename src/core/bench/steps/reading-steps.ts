@@ -24,6 +24,15 @@ export function withForeseen(
   ];
 }
 
+/** What is done once for all ways of a crossover, which stand on one board. */
+const OF_THE_BOARD = /^(?:solder-.*|inspect|rails-apart|rails|amplifiers|listen)$/;
+
+/** The steps of one path of a sheet, under names that no other path’s steps have. */
+export const stepsOfWay = (steps: readonly BenchStep[], sheet: Sheet, own: string): BenchStep[] =>
+  steps.map((step) =>
+    OF_THE_BOARD.test(step.id) && !sheet.bank ? step : { ...step, id: `${own}${step.id}` },
+  );
+
 /** A step for each frequency of the plan: what nearly all boards of these parts measure there. */
 function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
   return spots.flatMap(({ hz, level }, k): BenchStep[] => {

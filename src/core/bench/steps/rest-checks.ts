@@ -1,6 +1,8 @@
 import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
+import type { Supply } from '@/core/sheet/schema';
+import { aboveCommon } from './half-supply';
 import type { BenchStep } from './step';
 
 /** What a voltmeter’s leads pick up, and what an ideal op-amp’s offset is taken to be. */
@@ -12,9 +14,18 @@ const DEVICES = 0.2;
 /**
  * Where the outputs of op-amps and the collectors of transistors should rest without a signal. An
  * offset is as likely of the other sign: each is turned about, and what that does adds up.
+ *
+ * @param isOwn whether a part is looked at; others keep their offsets
+ * @param supply what feeds it, where that is told
  */
-export function restChecks(circuit: Circuit): BenchStep[] {
-  const points = circuit.parts.flatMap((p): { part: string; net: string; what: string }[] =>
+export function restChecks(
+  circuit: Circuit,
+  isOwn: (id: string) => boolean = () => true,
+  supply?: Supply,
+): BenchStep[] {
+  const above = aboveCommon(circuit, supply);
+  const looked = circuit.parts.filter(({ id }) => isOwn(id));
+  const points = looked.flatMap((p): { part: string; net: string; what: string }[] =>
     p.kind === 'op-amp'
       ? [{ part: p.id, net: p.out, what: 'output' }]
       : p.kind === 'transistor' && p.collector !== circuit.ground
@@ -25,7 +36,7 @@ export function restChecks(circuit: Circuit): BenchStep[] {
   const rest = voltsOf(own);
   if (!rest || points.length === 0) return [];
   const turned = own.parts
-    .filter((p): p is PartOf<'op-amp'> => p.kind === 'op-amp')
+    .filter((p): p is PartOf<'op-amp'> => p.kind === 'op-amp' && isOwn(p.id))
     .map((p) => voltsOf(withOffset(own, p.id, -1)))
     .filter((volts) => volts !== undefined);
   const bent = own.parts.some((p) => p.kind === 'transistor' || p.kind === 'diode');
@@ -35,15 +46,20 @@ export function restChecks(circuit: Circuit): BenchStep[] {
     const shares = turned.map((other) => Math.abs(volts - (other[net] ?? 0)) / 2);
     const reach =
       LEAST_VOLTS + shares.reduce((a, b) => a + b, 0) + (bent ? DEVICES * Math.abs(volts) : 0);
-    const middle = bent ? volts : middleOf(volts, shares);
+    const lifted = above(net);
+    const middle = lifted + (bent ? volts : middleOf(volts, shares));
+    const half = lifted > 0 ? lifted * HALVED : 0;
     return {
       id: `rest-${part}`,
       title: `At rest: ${what} of ${part}`,
-      detail: 'Input joined to common, no signal; the meter against common.',
-      expects: { quantity: 'volts', least: middle - reach, most: middle + reach },
+      detail: `Input joined to common, no signal; the meter against common.${lifted > 0 ? ' Half the supply is counted in.' : ''}`,
+      expects: { quantity: 'volts', least: middle - reach - half, most: middle + reach + half },
     };
   });
 }
+
+/** What supply and divider may be off by, as a part of half of it. */
+const HALVED = 0.06;
 
 /** Where it would rest without any offset. */
 const middleOf = (volts: number, shares: readonly number[]): number => {

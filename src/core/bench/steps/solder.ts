@@ -4,6 +4,7 @@ import { mainQuantity } from '@/core/parts/quantities';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { PartsLine } from '@/core/sheet/parts-list';
+import type { Orientation } from './orientation';
 import type { BenchStep } from './step';
 
 /**
@@ -55,11 +56,16 @@ const ORDER: readonly { kinds: readonly string[]; id: string; title: string; min
   },
 ];
 
-/** Steps of soldering, from what a board needs and where in the drawer it lies. */
+/**
+ * Steps of soldering, from what a board needs and where in the drawer it lies.
+ *
+ * @param lying which way round parts lie
+ */
 export function solderSteps(
   lines: readonly PartsLine[],
   drawer: readonly StockEntry[],
   mark: DecimalMark,
+  lying: Orientation = {},
 ): BenchStep[] {
   const known = new Set(ORDER.flatMap((o) => o.kinds));
   const groups = [
@@ -75,12 +81,17 @@ export function solderSteps(
     const own = lines.filter((l) => kinds.includes(l.kind));
     if (own.length === 0) return [];
     const listed = own.map((line) => lineWords(line, drawer, mark)).join('; ');
+    const round = lying[id as keyof Orientation];
+    const cautions = [
+      ...(i === 0 ? [IRON] : []),
+      ...(id === 'capacitors' && round?.includes('plus') ? [BURSTS] : []),
+    ];
     return [
       {
         id: `solder-${id}`,
         title,
-        detail: `${listed}. ${mind}`,
-        ...(i === 0 ? { caution: IRON } : {}),
+        detail: `${listed}. ${mind}${round === undefined ? '' : ` ${round}.`}`,
+        ...(cautions.length > 0 ? { caution: cautions.join(' ') } : {}),
       },
     ];
   });
@@ -88,6 +99,8 @@ export function solderSteps(
 
 const IRON =
   'The iron burns and flux fumes irritate: solder in moving air, wear glasses when you cut leads, wash your hands.';
+
+const BURSTS = 'An electrolytic the wrong way round bursts: look twice at its stripe.';
 
 /** “2 of 10k: R1, R2 (row 2)”. */
 function lineWords(line: PartsLine, drawer: readonly StockEntry[], mark: DecimalMark): string {

@@ -36,7 +36,8 @@ export async function sweepStep(
   const print = (v: number) => formatQuantity(v, 'volts', { digits: 2, unit: true, mark });
   const above =
     clips === undefined || !first ? '' : ` ${first.part} clips first, at ${print(clips)} in.`;
-  const noiseVolts = noiseAt(circuit, probe);
+  // Of what drives a loudspeaker nobody hears the network’s noise.
+  const noiseVolts = sheet.ways[0].to.is === 'driver' ? undefined : noiseAt(circuit, probe);
   const under =
     noiseVolts === undefined
       ? ''
@@ -55,11 +56,21 @@ export async function sweepStep(
   return {
     id: 'sweep',
     title: `Sweep, ${print(volts)} r.m.s. at the input`,
-    detail: `Source from input to common, meter from output to common, one common for both.${above}${under}${loading}`,
-    caution:
-      'Begin with everything turned down and nothing that makes sound connected: sweeps are loud, and hurt ears and tweeters.',
+    detail: `${connected(sheet)}${above}${under}${loading}`,
+    caution: sheet.ways[0].to.is === 'driver' ? WITH_DRIVER : WITHOUT_SOUND,
   };
 }
+
+const WITHOUT_SOUND =
+  'Begin with everything turned down and nothing that makes sound connected: sweeps are loud, and hurt ears and tweeters.';
+const WITH_DRIVER =
+  'It sounds, and loudly: begin turned right down, keep your distance, never sweep a tweeter without its network. Measure the ohms first: an amplifier that is driven into too low a load is destroyed. Behind an amplifier a sound card wants a divider, and one common for all; an amplifier whose outputs are both live has none, and is not measured this way.';
+
+/** What to connect where. */
+const connected = ({ ways: [{ to }] }: Sheet): string =>
+  to.is === 'driver'
+    ? `Source through an amplifier to the input, ${to.name} in its place: its impedance is in the prediction. Meter across its terminals.`
+    : 'Source from input to common, meter from output to common, one common for both.';
 
 /** To the next below of 1, 2 and 5 in its decade. */
 function roundDown(volts: number): number {

@@ -38,9 +38,11 @@ export function Bridge({ sheet, board, onTake }: BridgeProps) {
         A simulated bridge in the place of the source reads the ohms of the whole board, half a part
         in a hundred off. What another bridge read comes in as a table.
       </p>
-      <Button type="primary" loading={busy} onClick={() => void read()}>
-        Measure it
-      </Button>
+      <div className={styles.row}>
+        <Button type="primary" loading={busy} onClick={() => void read()}>
+          Measure it
+        </Button>
+      </div>
       {problem !== null && (
         <p role="alert" className={styles.bad}>
           {problem} Nothing was taken.

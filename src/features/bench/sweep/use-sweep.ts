@@ -1,5 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { boardCircuit, type SheetBoard } from '@/core/bench/board-circuit';
+import { SOUND_CARD } from '@/core/bench/meters';
 import type { RigBoard } from '@/core/bench/rig-board';
 import { loudestHz, sweepPlan, sweepSamples, sweptFrequencies } from '@/core/bench/sweep-plan';
 import type { LoopBack, SweepTake } from '@/core/bench/sweep-take';
@@ -24,6 +25,15 @@ export interface SweepSettings {
   /** How often; noise is told from what sweeps have not in common. */
   turns: number;
 }
+
+/** How it is swept at first. */
+export const FIRST: SweepSettings = {
+  device: 'simulated',
+  board: { seed: 1, fault: '', meter: SOUND_CARD },
+  levelDb: -12,
+  seconds: 2,
+  turns: 2,
+};
 
 type Doing = 'level' | 'wire' | 'sweep';
 
