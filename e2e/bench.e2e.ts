@@ -61,3 +61,36 @@ test('spot readings are typed; a line that cannot be is named and nothing is tak
   await dialog.getByRole('button', { name: 'Take it' }).click();
   await page.getByText(/^Nothing is wrong|One part off|like a mistake|No part alone/).waitFor();
 });
+
+test('a way of a crossover is swept on its own; what the amplifier sees is weighed with it', async () => {
+  const page = await bench.page('/sheet/demo-shelf-speaker/bench');
+  const choose = async (list: string, option: string) => {
+    await page.getByRole('combobox', { name: list }).click();
+    await page.getByTitle(option, { exact: true }).last().click();
+  };
+  await choose('Which path is measured', 'high');
+  await page.getByRole('button', { name: 'Sweep the board' }).click();
+  await page.getByLabel('What is wrong with it').fill('C1=*1.4');
+  await page.getByRole('button', { name: 'Sweep it' }).click();
+  const first = page.getByRole('list', { name: 'Suspects' }).getByRole('button').first();
+  await first.filter({ hasText: /^C1, / }).waitFor();
+
+  await page.getByRole('button', { name: 'Sweep the board' }).click();
+  await page.getByLabel('What is wrong with it').fill('C1=*1.4');
+  await choose('What is measured', 'impedance that the source sees');
+  await page.getByRole('button', { name: 'Measure it' }).click();
+  await page
+    .getByRole('group', { name: 'Predicted and measured impedance over frequency' })
+    .waitFor();
+  await page.getByRole('checkbox', { name: /^Weigh sweep, board 1 with/ }).check();
+  await page.getByText(/Weighed with sweep, board 1\./).waitFor();
+  await first.filter({ hasText: /^C1, / }).waitFor();
+  expect(await seriousInBoth(page)).toEqual(NOTHING_SERIOUS);
+
+  // The other way has the ohms in common with it, and not its levels.
+  await choose('Which path is measured', 'low');
+  await page.getByRole('button', { name: /^Remove ohms/ }).waitFor();
+  await page.getByRole('button', { name: /^Remove sweep/ }).waitFor({ state: 'detached' });
+  // And the capacitor is called by its way now.
+  await first.filter({ hasText: /^C1 of high, / }).waitFor();
+});

@@ -3,11 +3,13 @@ import 'fake-indexeddb/auto';
 import '@/testing/dom';
 import { act, render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
+import { hallSpeaker } from '@/core/demo/crossovers';
+import { useOpenLibrary } from '@/store/open-library';
 import { measureRigBoard } from '@/core/bench/rig-board';
 import { takeTable } from '@/core/library/take-table';
 import { undo, useSheet } from '@/store/sheet-session';
 import type * as Here from '@/testing/engine';
-import { closeNow, openNow, present } from '@/testing/open-sheet';
+import { AT, closeNow, openNow, present } from '@/testing/open-sheet';
 import { useTold } from '../shell/tell';
 import { Bench } from './bench-screen';
 
@@ -23,7 +25,7 @@ function Open() {
 
 let user: ReturnType<typeof userEvent.setup>;
 beforeEach(() => {
-  user = userEvent.setup({ delay: null });
+  user = userEvent.setup({ delay: null, pointerEventsCheck: 0 });
   act(() => void openNow());
 });
 afterEach(() => {
@@ -34,6 +36,12 @@ afterEach(() => {
 });
 
 const suspects = () => screen.findByRole('list', { name: 'Suspects' }, { timeout: 10_000 });
+
+async function chosen(list: string, option: string) {
+  await user.click(await screen.findByRole('combobox', { name: list }));
+  const found = await screen.findAllByTitle(option);
+  await user.click(found[found.length - 1]);
+}
 
 async function pasted(text: string, name = 'evening') {
   await user.click(screen.getByRole('button', { name: 'Bring in a take' }));
@@ -110,6 +118,64 @@ test('what is asked for is measured, typed in and weighed; the culprit is made u
   act(undo);
   expect(present().ways[0].stages).toEqual(before);
   expect(Object.keys(present().boards[0].values)).toHaveLength(2);
+});
+
+test('a second take, of what the source sees, is weighed with the first when that is asked for', async () => {
+  render(<Open />);
+  const fault = { seed: 1, fault: 'C1=*1.4', noiseDb: 0.1 };
+  await pasted(takeTable(measureRigBoard(present(), fault)), 'levels');
+  await suspects();
+  await user.click(screen.getByRole('button', { name: 'Sweep the board' }));
+  await user.type(await screen.findByLabelText('What is wrong with it'), 'C1=*1.4');
+  await chosen('What is measured', 'impedance that the source sees');
+  await user.click(await screen.findByRole('button', { name: 'Measure it' }));
+  await screen.findByText(/impedance that the source sees/, { selector: 'button span' });
+  const [takeId, ohmsId] = present().boards[0].takes;
+  await screen.findByRole('group', { name: 'Predicted and measured impedance over frequency' });
+  await user.click(screen.getByRole('checkbox', { name: 'Weigh levels with ohms, board 1' }));
+  expect(present().boards[0].together).toEqual([takeId]);
+  await screen.findByText(/Weighed with levels\./, {}, { timeout: 10_000 });
+  const [first] = within(await suspects()).getAllByRole('button');
+  expect(first.textContent).toMatch(/^C1, /);
+  // The readings are those of the output, whatever is looked at.
+  await screen.findByRole('table', { name: 'Readings of all boards' });
+  await user.click(screen.getByRole('button', { name: 'Remove levels' }));
+  expect(present().boards[0]).toMatchObject({ takes: [ohmsId], together: [] });
+});
+
+test('levels that are read at the steps make a take', async () => {
+  render(<Open />);
+  await user.click(screen.getByRole('button', { name: '+ board' }));
+  const list = await screen.findByRole('list', { name: 'Steps' }, { timeout: 10_000 });
+  const spots = await within(list).findAllByRole(
+    'button',
+    { name: /^Read at Level at/ },
+    { timeout: 10_000 },
+  );
+  for (const spot of spots.slice(0, 2)) {
+    await user.click(spot);
+    await user.keyboard('-0.2{Enter}');
+  }
+  await user.click(await screen.findByRole('button', { name: 'Take the 2 levels that were read' }));
+  await waitFor(() => expect(present().boards[0].takes).toHaveLength(1));
+  await screen.findByText(/The take has 2 points/, {}, { timeout: 10_000 });
+});
+
+test('of a crossover one way stands on the bench, and takes are of that way', async () => {
+  act(closeNow);
+  act(() => void openNow(hallSpeaker(AT)));
+  render(<Open />);
+  const [first, { id, name }] = present().ways;
+  await chosen('Which path is measured', name);
+  await pasted('100, -40\n300, -20\n1000, 0\n3000, -10\n9000, -30');
+  await waitFor(() => expect(present().boards[0].takes).toHaveLength(1));
+  await screen.findByRole('button', { name: 'Remove evening' });
+  const { takes } = useOpenLibrary.getState().library;
+  const [takeId] = present().boards[0].takes;
+  expect(takes.find((t) => t.id === takeId)?.of).toEqual({ is: 'level', way: id });
+  // It is no take of another way.
+  await chosen('Which path is measured', first.name);
+  await waitFor(() => expect(screen.queryByRole('button', { name: 'Remove evening' })).toBeNull());
 });
 
 test('a bad take is refused with its line, and nothing is taken', async () => {
