@@ -82,11 +82,21 @@ function searched(
   return { x, curve };
 }
 
-/** The one that makes the take most likely. */
-export function likeliestOf(found: readonly (Likely | undefined)[]): Likely | undefined {
+/** Of what is left, as a part of its points, what noise alone leaves: no other place would explain more. */
+const FITS = 1.2;
+
+/** The likeliest of what several places lead to; once a place explains the take, no further one is tried. */
+export function likeliestFrom(
+  prediction: Prediction,
+  sds: ArrayLike<number>,
+  starts: readonly Float64Array[],
+): Likely | undefined {
   let most: Likely | undefined;
-  for (const likely of found)
+  for (const start of starts) {
+    const likely = likeliest(prediction, sds, start);
     if (likely && !(most && most.evidence >= likely.evidence)) most = likely;
+    if (most && most.left <= FITS * prediction.points) break;
+  }
   return most;
 }
 

@@ -2,7 +2,7 @@ import { AcAnalysis } from '@/core/analysis/ac/ac';
 import type { Circuit } from '@/core/circuit/schema';
 import { ReedError } from '@/core/errors';
 import { squares } from './belief';
-import { likeliest, likeliestOf, type Likely } from './likely';
+import { likeliestFrom, type Likely } from './likely';
 import { MISTAKES } from '@/core/mistakes';
 import type { Mistaken } from '@/core/mistakes/mistake';
 import type { Movable } from './movable';
@@ -207,9 +207,7 @@ function workedOut(
     if (free) x[free.place] = free.at;
     return x;
   };
-  const likely = likeliestOf(
-    [NO_DEVIATIONS, ...starts].map((start) => likeliest(prediction, usual, from(start))),
-  );
+  const likely = likeliestFrom(prediction, usual, [NO_DEVIATIONS, ...starts].map(from));
   if (!likely) return [];
   const alone = new Float64Array(usual.length);
   if (free) alone[free.place] = likely.x[free.place];

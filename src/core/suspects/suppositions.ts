@@ -1,4 +1,4 @@
-import { likeliest, likeliestOf, type Likely } from './likely';
+import { likeliest, likeliestFrom, type Likely } from './likely';
 import type { Prediction } from './prediction';
 import { placesOf } from './scan';
 
@@ -10,6 +10,8 @@ const ONES_TRIED = 9;
 const HOPELESS = 30;
 /** Pairs that are worked out, of those that look best. */
 const PAIRS_TRIED = 10;
+/** And none that promises to make the take less likely than one part does by this, as a logarithm. */
+const HOPELESS_PAIR = 12;
 
 /** That one or two values are off by any amount, and all others by what is ordinary. */
 export interface Supposed {
@@ -62,16 +64,14 @@ export function supposeOne(
     });
     if (starts.length === 0 || ordinary.left < HOPELESS * prediction.points)
       starts.push(ordinary.x);
-    return best(
-      [one.i],
-      starts.map((x) => likeliest(prediction, sds, x)),
-    );
+    return best([one.i], likeliestFrom(prediction, sds, starts));
   });
 }
 
 /** That two are off: those pairs that the suppositions of one make likely. */
 export function supposeTwo(prediction: Prediction, ones: readonly Supposed[]): Supposed[] {
   const usual = usualOf(prediction);
+  const likeliestOne = Math.max(...ones.map(({ likely }) => likely.evidence));
   const promising = new Map<string, { pair: [number, number]; promise: number; x: Float64Array }>();
   for (const { culprits, likely } of ones) {
     const [first] = culprits;
@@ -90,7 +90,8 @@ export function supposeTwo(prediction: Prediction, ones: readonly Supposed[]): S
   return [...promising.values()]
     .sort((a, b) => b.promise - a.promise)
     .slice(0, PAIRS_TRIED)
-    .flatMap(({ pair, x }) => best(pair, [likeliest(prediction, sdsWith(usual, pair), x)]));
+    .filter(({ promise }) => promise > likeliestOne - HOPELESS_PAIR)
+    .flatMap(({ pair, x }) => best(pair, likeliest(prediction, sdsWith(usual, pair), x)));
 }
 
 /**
@@ -112,7 +113,5 @@ function ifFreed(likely: Likely, i: number, sd: number): { promise: number; fart
   };
 }
 
-function best(culprits: readonly number[], found: readonly (Likely | undefined)[]): Supposed[] {
-  const likely = likeliestOf(found);
-  return likely ? [{ culprits, likely }] : [];
-}
+const best = (culprits: readonly number[], likely: Likely | undefined): Supposed[] =>
+  likely ? [{ culprits, likely }] : [];
