@@ -1,10 +1,8 @@
-import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import type { Circuit, PartOf } from '@/core/circuit/schema';
-import { ReedError } from '@/core/errors';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import type { Supply } from '@/core/sheet/schema';
-import { aboveCommon } from './half-supply';
+import { aboveCommon, voltsAtRest } from './at-rest';
 import { placeWords, type Meeting } from '../place-words';
 
 /** From here on a capacitor is usually an electrolytic. */
@@ -41,7 +39,7 @@ export function orientationOf(
     const place = placeWords(net === circuit.ground ? '0' : net, meeting);
     return place.startsWith('where') ? place : `at ${place}`;
   };
-  const rest = large.length > 0 ? voltsOf(circuit) : undefined;
+  const rest = large.length > 0 ? voltsAtRest(circuit) : undefined;
   return {
     ...(diodes.length > 0
       ? { diodes: diodes.map(({ id, cathode }) => `${id}: ring ${toward(cathode)}`).join('; ') }
@@ -64,14 +62,4 @@ export function orientationOf(
         }
       : {}),
   };
-}
-
-/** Volts by net; a circuit that has no point of rest tells none. */
-function voltsOf(circuit: Circuit): Record<string, number> | undefined {
-  try {
-    return operatingPoint(circuit).nodes;
-  } catch (error) {
-    if (error instanceof ReedError) return undefined;
-    throw error;
-  }
 }

@@ -33,6 +33,9 @@ export const stepsOfWay = (steps: readonly BenchStep[], sheet: Sheet, own: strin
     OF_THE_BOARD.test(step.id) && !sheet.bank ? step : { ...step, id: `${own}${step.id}` },
   );
 
+/** What two readings of one meter may differ by, dB. */
+const METER_DB = 0.1;
+
 /** A step for each frequency of the plan: what nearly all boards of these parts measure there. */
 function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
   return spots.flatMap(({ hz, level }, k): BenchStep[] => {
@@ -43,9 +46,13 @@ function spotSteps({ spots }: Foreseen, mark: DecimalMark): BenchStep[] {
         title: `Level at ${formatQuantity(hz, 'hertz', { digits: 3, unit: true, mark })}`,
         detail:
           k === 0
-            ? 'Output over input, in dB: measure both with one meter, at this frequency. Between these limits lie 98 of 100 boards of such parts.'
+            ? 'Output over input, in dB: measure both with one meter, at this frequency. Between these limits lie 98 of 100 boards of such parts, a meter’s tenth of a decibel counted in.'
             : 'Output over input.',
-        expects: { quantity: 'decibels', least: level.p1, most: level.p99 },
+        expects: {
+          quantity: 'decibels',
+          least: level.p1 - METER_DB,
+          most: level.p99 + METER_DB,
+        },
       },
     ];
   });

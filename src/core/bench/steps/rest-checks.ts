@@ -1,8 +1,6 @@
-import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import type { Circuit, Part, PartOf } from '@/core/circuit/schema';
-import { ReedError } from '@/core/errors';
 import type { Supply } from '@/core/sheet/schema';
-import { aboveCommon } from './half-supply';
+import { aboveCommon, voltsAtRest } from './at-rest';
 import type { BenchStep } from './step';
 
 /** What a voltmeter’s leads pick up, and what an ideal op-amp’s offset is taken to be. */
@@ -33,11 +31,11 @@ export function restChecks(
         : [],
   );
   const own = withOffsets(circuit);
-  const rest = voltsOf(own);
+  const rest = voltsAtRest(own);
   if (!rest || points.length === 0) return [];
   const turned = own.parts
     .filter((p): p is PartOf<'op-amp'> => p.kind === 'op-amp' && isOwn(p.id))
-    .map((p) => voltsOf(withOffset(own, p.id, -1)))
+    .map((p) => voltsAtRest(withOffset(own, p.id, -1)))
     .filter((volts) => volts !== undefined);
   const bent = own.parts.some((p) => p.kind === 'transistor' || p.kind === 'diode');
   return points.map(({ part, net, what }) => {
@@ -91,13 +89,3 @@ const withOffset = (circuit: Circuit, id: string, sign: number): Circuit => ({
       : p,
   ),
 });
-
-function voltsOf(circuit: Circuit): Record<string, number> | undefined {
-  try {
-    return operatingPoint(circuit).nodes;
-  } catch (error) {
-    // What has no point of rest has none to check.
-    if (error instanceof ReedError) return undefined;
-    throw error;
-  }
-}

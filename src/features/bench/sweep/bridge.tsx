@@ -5,6 +5,7 @@ import { messageOf } from '@/core/errors';
 import type { MeasuredCurve } from '@/core/library/take-table';
 import type { Sheet } from '@/core/sheet/schema';
 import { engine } from '@/workers/engine';
+import { NotTaken } from './not-taken';
 import styles from './sweep.module.css';
 
 interface BridgeProps {
@@ -43,11 +44,7 @@ export function Bridge({ sheet, board, onTake }: BridgeProps) {
           Measure it
         </Button>
       </div>
-      {problem !== null && (
-        <p role="alert" className={styles.bad}>
-          {problem} Nothing was taken.
-        </p>
-      )}
+      <NotTaken problem={problem} />
     </>
   );
 }

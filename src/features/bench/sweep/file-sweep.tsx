@@ -9,6 +9,7 @@ import type { Recording } from '@/core/sweep/swept';
 import { download, fileName } from '@/ui/download';
 import { engine } from '@/workers/engine';
 import { readRecording, type NamedRecording } from './read-recording';
+import { NotTaken } from './not-taken';
 import styles from './sweep.module.css';
 
 /** What is written is played at this rate and level. */
@@ -93,11 +94,7 @@ export function FileSweep({ sheet, seconds, onTake }: FileSweepProps) {
           />
         </li>
       </ol>
-      {problem !== null && (
-        <p role="alert" className={styles.bad}>
-          {problem} Nothing was taken.
-        </p>
-      )}
+      <NotTaken problem={problem} />
     </>
   );
 }

@@ -4,6 +4,7 @@ import { usePreferences } from '@/store/preferences';
 import { LevelMeter } from './level-meter';
 import { adviceWords } from './sweep-words';
 import { FIRST, type SweepSettings, type useSweep } from './use-sweep';
+import { NotTaken } from './not-taken';
 import styles from './sweep.module.css';
 
 interface LiveSweepProps {
@@ -99,11 +100,7 @@ export function LiveSweep({ settings, change, sweep, onTake }: LiveSweepProps) {
           </div>
         </li>
       </ol>
-      {problem !== null && (
-        <p role="alert" className={styles.bad}>
-          {problem} Nothing was taken.
-        </p>
-      )}
+      <NotTaken problem={problem} />
     </>
   );
 }

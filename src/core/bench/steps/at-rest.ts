@@ -1,5 +1,7 @@
+import { operatingPoint } from '@/core/analysis/dc/operating-point';
 import { deviceOf } from '@/core/circuit/devices';
 import type { Circuit } from '@/core/circuit/schema';
+import { ReedError } from '@/core/errors';
 import { REFERENCE, REFERENCE_OHMS } from '@/core/sheet/reference-net';
 import type { Supply } from '@/core/sheet/schema';
 
@@ -28,4 +30,14 @@ export function aboveCommon(circuit: Circuit, supply: Supply | undefined): (net:
   // A set that grows while it is gone through is gone through to its end.
   for (const net of lifted) for (const near of nextTo.get(net) ?? []) lifted.add(near);
   return (net) => (lifted.has(net) ? supply.volts / 2 : 0);
+}
+
+/** Volts by net without a signal; nothing of a circuit that has no point of rest. */
+export function voltsAtRest(circuit: Circuit): Record<string, number> | undefined {
+  try {
+    return operatingPoint(circuit).nodes;
+  } catch (error) {
+    if (error instanceof ReedError) return undefined;
+    throw error;
+  }
 }
