@@ -105,6 +105,16 @@ describe('a bank on the bench', () => {
     expect(steps.every(({ id }) => id.startsWith('x/'))).toBe(true);
     expect(steps[0].detail).not.toMatch(/R\d of /);
   });
+
+  test('also behind a source whose resistance all channels share', () => {
+    const shared = { ...BANK, source: { ...BANK.source, ohms: 600 } };
+    const sheet = benchSheet(shared, BANK.ways[2].id);
+    const take = ohmsOf(sheet, 'R1=*1.4');
+    expect(compareTake(sheet, undefined, take).findings.ranking[0].parts[0].id).toBe('R1');
+    // A source’s own resistance is not what it sees.
+    const bare = ohmsOf(benchSheet(BANK, BANK.ways[2].id), 'R1=*1.4');
+    expect(take.levelDb[40]).toBeCloseTo(bare.levelDb[40], 0);
+  });
 });
 
 describe('what a take is of', () => {

@@ -9,7 +9,7 @@ import { namesInCircuit, placedWays, SOURCE_OHMS, waysTogether } from '@/core/sh
 import type { Sheet } from '@/core/sheet/schema';
 import { drawnParts } from '@/core/sheet/stage';
 import { rulesOfSheet } from '@/core/sheet/spread-sheet';
-import type { Rules } from '@/core/spread/rules';
+import { DEVIATING_KINDS, type Rules } from '@/core/spread/rules';
 import { drivenByCurrent, OHMS_KNOWN_DB } from '@/core/suspects/impedance';
 
 export type SheetBoard = Sheet['boards'][number];
@@ -60,9 +60,11 @@ export function boardCircuit(
   let { circuit } = placedWays(sheet, ways, 'built');
   const known: Record<string, Rules[string]> = {};
   const own = new Set<string>();
+  const there = new Set([...DEVIATING_KINDS, ...circuit.parts.map((p) => p.id)]);
   for (const w of ways) {
     const way = rulesOfSheet(sheet, w, drawer);
-    Object.assign(known, way.rules);
+    // What shares the source with it is told as well, and need not stand in this circuit.
+    for (const [name, rule] of Object.entries(way.rules)) if (there.has(name)) known[name] = rule;
     for (const id of way.own) own.add(id);
   }
   for (const place of placesIn(sheet, ways)) {

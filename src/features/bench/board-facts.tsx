@@ -1,5 +1,5 @@
 import { Button, Input } from 'antd';
-import { nameOfValue, placeOfPart } from '@/core/bench/board-circuit';
+import { nameOfValue, placeOfPart, shownName } from '@/core/bench/board-circuit';
 import { formatQuantity } from '@/core/quantity/format';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
@@ -49,17 +49,20 @@ export function BoardFacts({ sheet, board }: { sheet: Sheet; board: Sheet['board
               return (
                 <li key={key}>
                   <span className={styles.figure}>
-                    {name}{' '}
+                    {shownName(sheet, name)}{' '}
                     {formatQuantity(value, quantityOfPart(name), { digits: 3, unit: true, mark })}
                   </span>
-                  <Button
-                    size="small"
-                    type="text"
-                    aria-label={`Use ${name} in the sheet`}
-                    onClick={() => designWith(key, value)}
-                  >
-                    Use in the sheet
-                  </Button>
+                  {/* The values of a channel are worked out around its known parts, and not set. */}
+                  {!sheet.bank && (
+                    <Button
+                      size="small"
+                      type="text"
+                      aria-label={`Use ${name} in the sheet`}
+                      onClick={() => designWith(key, value)}
+                    >
+                      Use in the sheet
+                    </Button>
+                  )}
                   <Button
                     size="small"
                     type="text"
