@@ -6,7 +6,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { benchSheet, benchWays } from './bench-sheet';
 import { boardCircuit, keyOf, nameOfValue, placeOfPart, shownName } from './board-circuit';
 import { compareTake, type TakenCurve } from './compare';
-import { innerNets, isOfWay, isSamePoint } from './points';
+import { innerNets, isOfWay, isSamePoint, pointOfWay } from './points';
 import { measureRigBoard } from './rig-board';
 import { buildSteps } from './steps/build-steps';
 import { stepsOfWay } from './steps/reading-steps';
@@ -131,6 +131,13 @@ describe('what a take is of', () => {
     expect(isOfWay(undefined, 'w1', 'w1')).toBe(true);
     expect(isOfWay(undefined, 'w2', 'w1')).toBe(false);
     expect(isOfWay({ is: 'impedance' }, 'w2', 'w1')).toBe(true);
+    // What the source sees is of all ways at once, but of a bank: that of one channel is of no other.
+    expect(pointOfWay(SPEAKER, { is: 'impedance' }, 'w2', 'w1')).toEqual({ is: 'impedance' });
+    const channel = pointOfWay(BANK, { is: 'impedance' }, 'c2', 'c1');
+    expect(isOfWay(channel, 'c2', 'c1')).toBe(true);
+    expect(isOfWay(channel, 'c1', 'c1')).toBe(false);
+    expect(pointOfWay(SPEAKER, undefined, 'w1', 'w1')).toBeUndefined();
+    expect(pointOfWay(SPEAKER, undefined, 'w2', 'w1')).toEqual({ is: 'level', way: 'w2' });
     // A net that is gone since is said, and nothing is compared.
     expect(() =>
       boardCircuit(SPEAKER, undefined, [], { of: { is: 'level', net: 'gone' } }),

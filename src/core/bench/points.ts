@@ -24,6 +24,18 @@ export const isSamePoint = (a: Point, b: Point): boolean => pointKey(a) === poin
 export const pointKey = (of: Point): string =>
   of?.is === 'impedance' ? 'impedance' : of?.net === undefined ? 'output' : `net ${of.net}`;
 
-/** Whether a take is of one of the paths that stand on the bench together, or of all of them. */
+/**
+ * Whether a take is of a path: one that says of none is of the first, and what the source sees of all of
+ * them.
+ *
+ * @param first id of the first path of the sheet
+ */
 export const isOfWay = (of: Point, way: string, first: string): boolean =>
-  of?.is === 'impedance' || (of?.way ?? first) === way;
+  of?.way === undefined ? of?.is === 'impedance' || way === first : of.way === way;
+
+/** What is measured of a path, saying so where that is needed. */
+export function pointOfWay({ bank }: Sheet, of: Point, way: string, first: string): Point {
+  // The channels of a bank are measured one by one; an amplifier sees all ways of a crossover at once.
+  if (of?.is === 'impedance') return bank ? { ...of, way } : of;
+  return way === first ? of : { is: 'level', ...of, way };
+}

@@ -27,8 +27,8 @@ const takeSchema = z.strictObject({
         /** Which net of it, where that is not its output. */
         net: z.string().max(200).optional(),
       }),
-      /** What the source sees: ohms, as dB over one ohm. */
-      z.strictObject({ is: z.literal('impedance') }),
+      /** What the source sees, of one path or of all together: ohms, as dB over one ohm. */
+      z.strictObject({ is: z.literal('impedance'), way: z.string().max(64).optional() }),
     ])
     .optional(),
   /** What came out over what went in, dB, at each frequency. */

@@ -4,7 +4,7 @@ import { Button } from 'antd';
 import { useEffect, useMemo, useState } from 'react';
 import { benchWays } from '@/core/bench/bench-sheet';
 import { keyOf, placeOfPart } from '@/core/bench/board-circuit';
-import { isOfWay } from '@/core/bench/points';
+import { isOfWay, pointOfWay } from '@/core/bench/points';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary, followOpenLibrary } from '@/store/open-library';
 import { openSheet } from '@/store/session-storage';
@@ -81,7 +81,8 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
   const { result: foreseen, problem: unforeseen } = useForeseen(sheet);
   const taken = (name: string, brought: BroughtTake) =>
     void attemptStored('The take was not kept', async () => {
-      const added = await addTake(board?.id, name, ofThisWay(brought, wayId, firstWay));
+      const of = pointOfWay(sheet, brought.of, wayId, firstWay);
+      const added = await addTake(board?.id, name, { ...brought, ...(of ? { of } : {}) });
       setBoardId(added.board);
       setTakeId(added.take);
       setChosen(0);
@@ -243,10 +244,4 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
       </div>
     </div>
   );
-}
-
-/** A take says of which path it is, but of the first. */
-function ofThisWay(take: BroughtTake, way: string, first: string): BroughtTake {
-  if (take.of?.is === 'impedance' || way === first) return take;
-  return { ...take, of: { is: 'level', ...take.of, way } };
 }
