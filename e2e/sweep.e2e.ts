@@ -221,7 +221,7 @@ describe('through this computer’s audio', () => {
     await dialog.getByText(/comes back/).waitFor();
     // A simulated device loses samples on a busy machine: that is seen, and one sweeps once more, as is said.
     const save = page.getByRole('button', { name: /as a table$/ });
-    for (let turn = 0; turn < 5 && (await save.count()) === 0; turn++) {
+    for (let turn = 0; turn < 8 && (await save.count()) === 0; turn++) {
       await dialog.getByRole('button', { name: 'Sweep it' }).click();
       await save.or(dialog.getByText(/not alike.*Nothing was taken/)).waitFor();
     }

@@ -6,6 +6,15 @@ const DIFFERENT = 0.1;
 /** What comes later by less than this has not jumped: its highest point is not known better. */
 const LEAST_JUMP = 64;
 
+/** Samples are looked for that were lost, up to so many, in so many stretches of a recording. */
+const MOST_LOST = 64;
+const STRETCHES = 24;
+/** Stretches of less than this of the loudest, as a power, tell nothing; nor do such as differ by less than that. */
+const LOUD = 0.03;
+const DIFFERS = 1e-4;
+/** What fits this much better a few samples aside lost them. */
+const FITS_BETTER = 4;
+
 /** What several recordings of one sweep have in common, and what not. */
 export interface Together {
   common: Float64Array;
@@ -27,13 +36,12 @@ export function together(
   arrivalOf: (samples: Float64Array) => number,
 ): Together {
   if (recordings.length === 1) return { common: recordings[0], hasMoved: false };
-  const asTheyStand = sums(recordings);
-  if (areAlike(asTheyStand)) return { ...asTheyStand, hasMoved: false };
+  if (areAlike(recordings)) return { ...sums(recordings), hasMoved: false };
   const arrivals = recordings.map(arrivalOf);
   const shifts = arrivals.map((at) => at - arrivals[0]);
   if (shifts.some((shift) => Math.abs(shift) >= LEAST_JUMP)) {
-    const inStep = sums(shifted(recordings, shifts));
-    if (areAlike(inStep)) return { ...inStep, hasMoved: true };
+    const inStep = shifted(recordings, shifts);
+    if (areAlike(inStep)) return { ...sums(inStep), hasMoved: true };
   }
   throw new ReedError(
     'range',
@@ -41,8 +49,49 @@ export function together(
   );
 }
 
-const areAlike = ({ common, apart }: { common: Float64Array; apart: Float64Array }): boolean =>
-  power(apart) <= DIFFERENT * power(common);
+function areAlike(recordings: readonly Float64Array[]): boolean {
+  const { common, apart } = sums(recordings);
+  const [first, ...others] = recordings;
+  return (
+    power(apart) <= DIFFERENT * power(common) && !others.some((other) => hasSlipped(first, other))
+  );
+}
+
+/**
+ * Whether a recording lost samples that another has, or has some more: from a place on it is the other a
+ * few samples aside. Its power hardly tells, and yet the mean of both is too low from there on.
+ */
+function hasSlipped(a: Float64Array, b: Float64Array): boolean {
+  const length = Math.floor(Math.min(a.length, b.length) / STRETCHES);
+  const from = Array.from({ length: STRETCHES }, (_, i) => i * length);
+  const powers = from.map((start) => power(a.subarray(start, start + length)));
+  const loud = LOUD * Math.max(...powers);
+  return from.some((start, i) => {
+    const apart = powerApart(a, b, start, length, 0, Infinity);
+    if (powers[i] < loud || apart < DIFFERS * powers[i]) return false;
+    const least = apart / FITS_BETTER;
+    for (let lag = 1; lag <= MOST_LOST; lag++)
+      for (const aside of [lag, -lag])
+        if (powerApart(a, b, start, length, aside, least) < least) return true;
+    return false;
+  });
+}
+
+/** Power of what one recording has more than another that lies aside; no further than it is of interest. */
+function powerApart(
+  a: Float64Array,
+  b: Float64Array,
+  start: number,
+  length: number,
+  aside: number,
+  enough: number,
+): number {
+  const from = Math.max(start, -aside);
+  const to = Math.min(start + length, b.length - aside);
+  let sum = 0;
+  for (let n = from; n < to && sum < enough; n++) sum += (a[n] - b[n + aside]) ** 2;
+  return sum;
+}
 
 /** Recordings in step with the first, as far as all of them reach. */
 function shifted(
