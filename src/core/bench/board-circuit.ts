@@ -4,9 +4,9 @@ import type { Take } from '@/core/library/take';
 import type { StockEntry } from '@/core/library/stock';
 import { isValued, withPart, withPartValue } from '@/core/mistakes/mistake';
 import { withMeter } from './meters';
-import { outNet } from '@/core/sheet/nets';
+import { outNet, prefixOf } from '@/core/sheet/nets';
 import { namesInCircuit, placedWays, SOURCE_OHMS, waysTogether } from '@/core/sheet/path-circuit';
-import type { Sheet } from '@/core/sheet/schema';
+import type { Sheet, Way } from '@/core/sheet/schema';
 import { drawnParts } from '@/core/sheet/stage';
 import { rulesOfSheet } from '@/core/sheet/spread-sheet';
 import { DEVIATING_KINDS, type Rules } from '@/core/spread/rules';
@@ -133,8 +133,12 @@ export function nameOfValue(sheet: Sheet, key: string): string {
   return key;
 }
 
+/** Of a part or a net: the way that it is of, where that is another than the first. */
+export const otherWayOf = (sheet: Pick<Sheet, 'ways'>, name: string): Way | undefined =>
+  sheet.ways.find((_, w) => w > 0 && name.startsWith(prefixOf(sheet, w)));
+
 /** What a part of another way than the first is called in words: “R1 of Woofer”. */
 export function shownName(sheet: Pick<Sheet, 'ways'>, name: string): string {
-  const way = sheet.ways.slice(1).find(({ id }) => name.startsWith(`${id}:`));
+  const way = otherWayOf(sheet, name);
   return way ? `${name.slice(way.id.length + 1)} of ${way.name || way.id}` : name;
 }

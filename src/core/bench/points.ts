@@ -1,7 +1,7 @@
 import type { Take } from '@/core/library/take';
 import { outNet } from '@/core/sheet/nets';
 import type { Sheet } from '@/core/sheet/schema';
-import { boardCircuit } from './board-circuit';
+import { boardCircuit, otherWayOf } from './board-circuit';
 import { meetingIn } from './compare';
 
 /** What of a board a take can be of; nothing said is the level at its output. */
@@ -10,10 +10,9 @@ export type Point = Take['of'];
 /** Nets that can be measured beside the output, each with the parts that meet there. */
 export function innerNets(sheet: Sheet): { net: string; parts: string[] }[] {
   const { circuit, fixed } = boardCircuit(sheet, undefined);
-  const others = sheet.ways.slice(1).map(({ id }) => `${id}:`);
   const known = [circuit.ground, 'in', 'source', outNet(sheet)];
   return Object.entries(meetingIn(circuit, fixed)).flatMap(([net, parts]) =>
-    known.includes(net) || others.some((prefix) => net.startsWith(prefix)) ? [] : [{ net, parts }],
+    known.includes(net) || otherWayOf(sheet, net) ? [] : [{ net, parts }],
   );
 }
 

@@ -63,6 +63,11 @@ export class Prediction {
     return this.joined(this.views.map((v) => v.inDb()));
   }
 
+  /** What moves, with its places in the circuit of one take. */
+  movablesIn(view: number): readonly Movable[] {
+    return this.views[view].movables;
+  }
+
   /** By how much a take stands above the prediction, dB. */
   gainDb(x: Float64Array, view = 0): number {
     return this.views[view].gainDb(x);

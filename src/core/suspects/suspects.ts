@@ -5,7 +5,6 @@ import type { Rules } from '@/core/spread/rules';
 import { plainlyOf } from './estimate-noise';
 import { squares } from './belief';
 import { type Likely } from './likely';
-import { movables } from './movable';
 import { evenNoise } from './noise';
 import { predictionOf, type Prediction } from './prediction';
 import { comparable, roughly, thinned, unsolved, type Question, type View } from './question';
@@ -178,17 +177,18 @@ function nextAfter(
   knownTo: (part: string) => number,
 ): NextStep | null {
   const leveled = question.findIndex(({ gainSdDb }) => gainSdDb === Infinity);
-  const { circuit, probe, take, rules, fixed } = question[Math.max(0, leveled)];
+  const first = Math.max(0, leveled);
+  const { circuit, probe, take } = question[first];
   return nextStep({
     circuit,
     probe,
-    movables: movables(comparable(circuit), rules, fixed),
+    movables: prediction.movablesIn(first),
     possible,
     frequenciesHz: leveled < 0 ? [] : take.frequenciesHz,
     gainOf: (off) =>
       prediction.gainDb(
         Float64Array.from(prediction.movables, ({ part }) => off.get(part) ?? 0),
-        leveled,
+        first,
       ),
     knownTo,
   });

@@ -3,8 +3,15 @@ import type { Pause } from '@/core/lenses/layers';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
 import { partsList, type PartsLine } from '@/core/sheet/parts-list';
+import { REFERENCE_FARADS, REFERENCE_OHMS } from '@/core/sheet/reference-net';
 import type { Sheet } from '@/core/sheet/schema';
-import { bareCircuit, boardCircuit, shownName, type SheetBoard } from '../board-circuit';
+import {
+  bareCircuit,
+  boardCircuit,
+  otherWayOf,
+  shownName,
+  type SheetBoard,
+} from '../board-circuit';
 import { meetingIn } from '../compare';
 import { deadChecks } from './dead-checks';
 import { orientationOf } from './orientation';
@@ -22,7 +29,7 @@ export interface StepsInput {
 }
 
 /** What makes half of a single supply is soldered as well. */
-const REFERENCE = /^reference\./;
+const REFERENCE: readonly string[] = [...REFERENCE_OHMS, REFERENCE_FARADS];
 /** Rails that are usual where a sheet says nothing. */
 const USUAL_RAILS = 15;
 /** What a supply may be off by. */
@@ -46,12 +53,11 @@ export async function buildSteps(
   const hasDevices =
     hasAmplifiers || circuit.parts.some((p) => p.kind === 'transistor' || p.kind === 'jfet');
   await pause();
-  const others = sheet.ways.slice(1).map(({ id }) => `${id}:`);
-  const isOwn = (id: string) => !others.some((prefix) => id.startsWith(prefix));
+  const isOwn = (id: string) => !otherWayOf(sheet, id);
   const rest = restChecks(circuit, isOwn, sheet.parts.supply);
   const lying = orientationOf(
     circuit,
-    (id) => isOwn(id) && (!own.fixed.has(id) || REFERENCE.test(id)),
+    (id) => isOwn(id) && (!own.fixed.has(id) || REFERENCE.includes(id)),
     meetingIn(circuit, own.fixed),
     { mark, supply: sheet.parts.supply },
   );
