@@ -3,6 +3,7 @@ import { ac } from './ac';
 import { check } from './check';
 import { coils } from './coils';
 import { design } from './design';
+import { diff } from './diff';
 import { draw } from './draw';
 import { fit } from './fit';
 import { graft } from './graft';
@@ -54,5 +55,6 @@ export const COMMANDS: readonly Command[] = [
   rig,
   suspects,
   table,
+  diff,
   check,
 ];

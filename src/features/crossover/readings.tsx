@@ -12,7 +12,7 @@ import { setUi } from '../sheet/ui-state';
 import { useAlike, useSteady } from '../sheet/use-alike';
 import { changeCrossover } from './actions';
 import { useFigure } from './follow';
-import { readingLines, type ReadingLine } from './reading-lines';
+import { readingLines, type ReadingLine } from '@/core/crossover/reading-lines';
 import table from '../sheet/readings-table.module.css';
 import styles from './readings.module.css';
 

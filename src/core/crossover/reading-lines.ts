@@ -3,7 +3,7 @@ import {
   USUAL_WANTED,
   type CrossoverFigure,
   type CrossoverReadingId,
-} from '@/core/crossover/readings';
+} from './readings';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';
