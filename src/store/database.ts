@@ -28,6 +28,31 @@ export interface EntryRecord {
   document: unknown;
 }
 
+/** A line of the book, checked whenever it is read; one that was taken out has no document. */
+export interface BookRecord {
+  id: string;
+  /** The sheet that it is about; empty for none. */
+  sheet: string;
+  /** When it began, ISO. */
+  at: string;
+  /** Rises with every writing of a line. */
+  touched: number;
+  document: unknown;
+}
+
+/** A state of a sheet, packed. */
+export interface StateRecord {
+  key: string;
+  packed: Uint8Array;
+}
+
+/** A picture that somebody put beside a line. */
+export interface PictureRecord {
+  id: string;
+  type: string;
+  bytes: Uint8Array;
+}
+
 /** Small facts about this browser's store, by name. */
 export interface FactRecord {
   name: string;
@@ -43,6 +68,9 @@ export class ReedDatabase extends Dexie {
   takes!: Table<EntryRecord, string>;
   drivers!: Table<EntryRecord, string>;
   drawer!: Table<EntryRecord, string>;
+  book!: Table<BookRecord, string>;
+  states!: Table<StateRecord, string>;
+  pictures!: Table<PictureRecord, string>;
 
   constructor(name = 'jaunty-reed') {
     super(name);
@@ -56,6 +84,11 @@ export class ReedDatabase extends Dexie {
       takes: 'id',
       drivers: 'id',
       drawer: 'id',
+    });
+    this.version(4).stores({
+      book: 'id, at, [sheet+at], touched',
+      states: 'key',
+      pictures: 'id',
     });
   }
 }

@@ -5,6 +5,7 @@ import { stockKind, type StockEntry } from '@/core/library/stock';
 import { stockEntryOf } from '@/core/library/stock-table';
 import type { StockWords } from '@/core/library/stock-words';
 import { quoted } from '@/core/text';
+import { logPurchase } from './book';
 import { database, type ReedDatabase } from './database';
 import { newId } from './ids';
 
@@ -75,6 +76,19 @@ export function addToDrawer(
       );
     await put([...changed.values()], db);
     return changed.size;
+  });
+}
+
+/** Put parts that were bought into the drawer, and write the purchase into the book: both or neither. */
+export function buyIntoDrawer(
+  parts: readonly StockWords[],
+  total: number,
+  db: ReedDatabase = database(),
+): Promise<void> {
+  return db.transaction('rw', db.drawer, db.book, async () => {
+    await addToDrawer(parts, db);
+    const bought = parts.map(({ name, quantity }) => ({ what: name, pieces: quantity }));
+    await logPurchase(total, bought, db);
   });
 }
 

@@ -42,6 +42,24 @@ export const NOTHING_OPEN: SessionState = {
   notice: null,
 };
 
+/** What edits that are not stored yet were done by, where that is more than an edit: for the book. */
+let doing: string | undefined;
+
+/** Edits made by `act` are told of as done by something: “Fit”, “Suspect”. */
+export function doneBy<T>(what: string, act: () => T): T {
+  const { content } = useSession.getState();
+  const result = act();
+  if (useSession.getState().content !== content) doing = what;
+  return result;
+}
+
+/** What has been done since it was asked last. */
+export function takeDoing(): string | undefined {
+  const taken = doing;
+  doing = undefined;
+  return taken;
+}
+
 let remembering = true;
 
 /** The open sheet with its history. */

@@ -3,7 +3,15 @@ import type { Sheet } from '@/core/sheet/schema';
 import { database } from './database';
 import { storageProblem } from './problems';
 import { isDeleted, readRecord, revisionOf } from './records';
-import { adopt, NOTHING_OPEN, setQuietly, sheetOf, useSession, type Notice } from './session-state';
+import {
+  adopt,
+  NOTHING_OPEN,
+  setQuietly,
+  sheetOf,
+  takeDoing,
+  useSession,
+  type Notice,
+} from './session-state';
 import { copySheet, loadSheet, saveSheet, shelfReady, type WhenDeleted } from './sheets';
 
 /*
@@ -53,7 +61,7 @@ async function store(whenDeleted: WhenDeleted): Promise<void> {
   const sheet = sheetOf(before);
   if (!sheet) return;
   try {
-    const result = await saveSheet(sheet, whenDeleted);
+    const result = await saveSheet(sheet, whenDeleted, database(), takeDoing());
     if ('saved' in result) {
       const { aside } = result;
       stored(before, result.saved, {

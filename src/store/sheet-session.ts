@@ -4,6 +4,7 @@ import { scheduleSave } from './session-storage';
 import {
   sessionHistory,
   setQuietly,
+  takeDoing,
   useSession,
   type SheetContent,
   type SheetFrame,
@@ -14,7 +15,7 @@ import {
  * screen can always be stored and read again.
  */
 
-export { sheetOf, useSession, useSheet, type SheetContent } from './session-state';
+export { doneBy, sheetOf, useSession, useSheet, type SheetContent } from './session-state';
 
 /** Edits of the same group within this time undo together, milliseconds. */
 const GROUP_TIME = 1000;
@@ -100,6 +101,7 @@ export function undo(): void {
   groupKey = undefined;
   if (sessionHistory().pastStates.length === 0) return;
   const before = useSession.getState().content;
+  takeDoing();
   sessionHistory().undo();
   tellEdited(before, 'gone to');
   scheduleSave();

@@ -8,6 +8,7 @@ import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { EMPTY_LIBRARY, LIBRARY_TABLES } from '@/core/library';
 import type { DriverEntry } from '@/core/library/driver';
 import { nameWith } from '@/core/text';
+import { keepLastState, logBegun, logChange } from './book';
 import { cardOf, cardOfSheet, isSound } from './cards';
 import { database, type ReedDatabase, type SheetRecord } from './database';
 import { newId, now } from './ids';
@@ -16,6 +17,7 @@ import { addEntries, dropTakes, libraryFor } from './library';
 import {
   isDeleted,
   readRecord,
+  readRecords,
   recordOf,
   revisionOf,
   unchecked,
@@ -44,6 +46,9 @@ export type SaveResult =
   /** It was deleted since it was read. */
   | { gone: true };
 
+/** The sheet that was stored last from here, as it was then: edits share what they leave alone with it. */
+const lastStored = new WeakMap<ReedDatabase, Sheet>();
+
 /** How a save meets a sheet that was deleted: by being told, by bringing it back, or by leaving it so. */
 export type WhenDeleted = 'tell' | 'bring-back' | 'stay-deleted';
 
@@ -53,28 +58,39 @@ export type WhenDeleted = 'tell' | 'bring-back' | 'stay-deleted';
  * The comparison and the write are one transaction, so of two tabs the second is told, and neither
  * overwrites the other silently.
  *
+ * What it changes is written into the book in the same transaction.
+ *
+ * @param by what was done, where that is more than an edit: the book says it
  * @throws ReedError `range` when the sheet would not read back
  */
 export async function saveSheet(
   sheet: Sheet,
   whenDeleted: WhenDeleted = 'tell',
   db: ReedDatabase = database(),
+  by?: string,
 ): Promise<SaveResult> {
   return writing(db, async (): Promise<SaveResult> => {
     const stored = await db.sheets.get(sheet.id);
     if (whenDeleted === 'tell' && (!stored || isDeleted(stored))) return { gone: true };
     let aside: string | undefined;
+    let before: Sheet | undefined;
     const card = await db.cards.get(sheet.id);
     // What was stored from here is as it was: it need not be read again.
-    if (stored && !(revisionOf(stored) === sheet.revision && isSound(card, stored))) {
+    const last = lastStored.get(db);
+    const isAsLeft = stored && revisionOf(stored) === sheet.revision && isSound(card, stored);
+    if (isAsLeft && last?.id === sheet.id && last.revision === sheet.revision) before = last;
+    else if (stored) {
       const theirs = await readRecord(stored, db);
       if ('problem' in theirs) {
         if (isNewer(stored.document)) return { newer: true };
         aside = await setAside(stored, db);
       } else if (revisionOf(stored) !== sheet.revision) return { conflict: theirs.sheet };
+      else before = theirs.sheet;
     }
     const saved: Sheet = { ...sheet, revision: sheet.revision + 1, updatedAt: now() };
     await put(saved, db, whenDeleted === 'stay-deleted' ? now() : null, stored);
+    if (before) await logChange(before, saved, db, by);
+    lastStored.set(db, saved);
     return aside === undefined ? { saved } : { saved, aside };
   });
 }
@@ -117,6 +133,7 @@ export async function addFiles(
     await db.sheets.bulkAdd(records);
     for (const sheet of added) if (sheet.keeps.length > 0) await putKeeps(sheet, db);
     await db.cards.bulkPut(added.map((sheet, i) => cardOfSheet(records[i], sheet)));
+    await logBegun(added, db);
     return added;
   });
 }
@@ -138,7 +155,9 @@ export async function renameSheet(
 ): Promise<void> {
   await writing(db, async () => {
     const sheet = await required(id, db);
-    await put({ ...sheet, title, revision: sheet.revision + 1, updatedAt: now() }, db);
+    const renamed = { ...sheet, title, revision: sheet.revision + 1, updatedAt: now() };
+    await put(renamed, db);
+    await logChange(sheet, renamed, db);
   });
 }
 
@@ -201,6 +220,8 @@ export async function deleteForGood(id: string, db: ReedDatabase = database()): 
 /** Remove records with all that was only theirs; within a transaction. */
 async function remove(records: readonly SheetRecord[], db: ReedDatabase): Promise<void> {
   const ids = records.map((r) => r.id);
+  for (const read of await readRecords(records, db))
+    if ('sheet' in read) await keepLastState(read.sheet, db);
   await db.sheets.bulkDelete(ids);
   await db.cards.bulkDelete(ids);
   await db.keeps.where('sheet').anyOf(ids).delete();
@@ -349,8 +370,9 @@ async function put(
   await db.cards.put(cardOfSheet(record, sheet, await db.cards.get(sheet.id)));
 }
 
-/** Sheets, their cards and keeps, and what they refer to change together or not at all. */
+/** Sheets, their cards and keeps, what they refer to and the book change together or not at all. */
 function writing<T>(db: ReedDatabase, write: () => Promise<T>): Promise<T> {
-  const tables = [db.sheets, db.cards, db.keeps, ...LIBRARY_TABLES.map((table) => db[table])];
+  const library = LIBRARY_TABLES.map((table) => db[table]);
+  const tables = [db.sheets, db.cards, db.keeps, db.book, db.states, ...library];
   return db.transaction('rw', tables, write);
 }

@@ -8,7 +8,7 @@ import { isOfWay, pointOfWay } from '@/core/bench/points';
 import type { Sheet } from '@/core/sheet/schema';
 import { useOpenLibrary, followOpenLibrary } from '@/store/open-library';
 import { openSheet } from '@/store/session-storage';
-import { redo, undo, useSheet } from '@/store/sheet-session';
+import { doneBy, redo, undo, useSheet } from '@/store/sheet-session';
 import { Unopened } from '../sheet/unopened';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
@@ -94,9 +94,11 @@ export function Bench({ sheet: open }: { sheet: Sheet }) {
         const place = placeOfPart(sheet, part);
         return place ? [[keyOf(place), value]] : [];
       });
-      changeBoard(board.id, ({ values: all }) => ({
-        values: { ...all, ...Object.fromEntries(keyed) },
-      }));
+      doneBy('Suspect', () =>
+        changeBoard(board.id, ({ values: all }) => ({
+          values: { ...all, ...Object.fromEntries(keyed) },
+        })),
+      );
       setChosen(0);
     });
   return (

@@ -11,7 +11,7 @@ import type { Sheet, Stage, StagePart, Way } from '@/core/sheet/schema';
 import { withValue } from '@/core/sheet/stage';
 import type { Slot } from '@/core/slots';
 import { newId } from '@/store/ids';
-import { edit, type SheetContent } from '@/store/sheet-session';
+import { doneBy, edit, type SheetContent } from '@/store/sheet-session';
 
 /*
  * What a person does to a crossover. Each action is one step of history; what it throws is said where
@@ -197,7 +197,7 @@ export const setAmplifier = (change: Partial<Sheet['source']>): void =>
 
 /** Take values, and polarity, that a search found. */
 export const takeTuning = (found: TunedCrossover): void =>
-  edit((c) => ({ ways: withTuning({ ways: c.ways }, found).ways }));
+  doneBy('Tuned', () => edit((c) => ({ ways: withTuning({ ways: c.ways }, found).ways })));
 
 /** Take a school’s division, with values that were found for it. */
 export const takeSchool = (school: School, tuned: TunedCrossover | undefined): void =>

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import { ReedError, messageOf } from '@/core/errors';
 import { stockOf, type ShopOffer } from '@/core/shop/offer';
-import { addToDrawer } from '@/store/drawer';
+import { buyIntoDrawer } from '@/store/drawer';
 import { tell } from '../shell/tell';
 import { orderFromShop, type Weather } from './shop-service';
 
@@ -65,7 +65,10 @@ export async function buyBasket(): Promise<void> {
         `The shop has ${names.join(', ')}: nothing was ordered. Take fewer, or another.`,
       );
     }
-    await addToDrawer(receipt.delivered.map(({ offer, pieces }) => stockOf(offer, pieces)));
+    await buyIntoDrawer(
+      receipt.delivered.map(({ offer, pieces }) => stockOf(offer, pieces)),
+      receipt.total,
+    );
     useBasket.setState({ items: [] });
     tell(`Bought for ${receipt.total.toFixed(2)}: all of it lies in the drawer.`);
   } catch (error) {

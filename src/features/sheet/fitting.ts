@@ -9,6 +9,7 @@ import { stockOfDrawer } from '@/store/drawer';
 import { solvedSheet } from '@/store/open-library';
 import {
   amend,
+  doneBy,
   edit,
   sheetOf,
   useSession,
@@ -78,7 +79,7 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
         'range',
         'The sheet was changed while its parts were being fitted: fit them again.',
       );
-    edit(withFitted(best));
+    doneBy('Fit', () => edit(withFitted(best)));
     useFitting.setState({
       running: false,
       outcome: outcomeOf(results),
@@ -88,7 +89,7 @@ export async function fitParts(options: FitOptions, fromDrawer = false): Promise
     if (!(error instanceof ReedError)) throw error;
     const isStopped = error.code === 'stopped';
     const keeps = isStopped && best.size > 0 && isPresent();
-    if (keeps) edit(withFitted(best));
+    if (keeps) doneBy('Fit, stopped', () => edit(withFitted(best)));
     useFitting.setState({
       ...NOTHING,
       problem: keeps

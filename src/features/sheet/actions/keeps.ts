@@ -2,7 +2,7 @@ import { designOf } from '@/core/sheet/design-of';
 import { SHEET_LIMITS, type Keep } from '@/core/sheet/schema';
 import { cut } from '@/core/text';
 import { newId, now } from '@/store/ids';
-import { edit } from '@/store/sheet-session';
+import { doneBy, edit } from '@/store/sheet-session';
 
 /** A named snapshot to compare against and go back to. */
 export function keepNow(name: string): void {
@@ -28,8 +28,10 @@ export function removeKeep(id: string): void {
 
 /** Put the sheet back to what a keep holds. Undo brings the present back. */
 export function goBackTo(id: string): void {
-  edit((c) => {
-    const keep = c.keeps.find((k) => k.id === id);
-    return keep ? { ...designOf(keep.design), bank: keep.design.bank } : {};
-  });
+  doneBy('Back to a keep', () =>
+    edit((c) => {
+      const keep = c.keeps.find((k) => k.id === id);
+      return keep ? { ...designOf(keep.design), bank: keep.design.bank } : {};
+    }),
+  );
 }

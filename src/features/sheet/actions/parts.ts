@@ -7,7 +7,7 @@ import { exactValues } from '@/core/sheet/exact';
 import { designedAs, quantityOfPart, withValue } from '@/core/sheet/stage';
 import type { Deviations, PartChoices, StagePart, Supply } from '@/core/sheet/schema';
 import { quoted } from '@/core/text';
-import { edit } from '@/store/sheet-session';
+import { doneBy, edit } from '@/store/sheet-session';
 import { withStage } from './within';
 
 /** A value of a part; where a control moves it, the control is set to where it has that value. */
@@ -36,7 +36,9 @@ export function setValue(stageId: string, part: string, value: number, group?: s
 
 /** Take a value that a reading was solved for. */
 export const setSolved = (stageId: string, part: string, value: number): void =>
-  edit((c) => withStage(c, stageId, (s) => withValue(s, part, value, 'solved')));
+  doneBy('Solved for', () =>
+    edit((c) => withStage(c, stageId, (s) => withValue(s, part, value, 'solved'))),
+  );
 
 /** Put a part back to the nearest real value, or to the exact one. */
 export function resetValue(stageId: string, part: string, to: 'exact' | 'nearest'): void {

@@ -3,7 +3,7 @@ import { exactValues } from '@/core/sheet/exact';
 import type { Drawing } from '@/core/drawing/drawing';
 import { grafted, withDrawing, type Graft } from '@/core/sheet/graft';
 import { designedAs, drawingOf, drawnParts } from '@/core/sheet/stage';
-import { edit } from '@/store/sheet-session';
+import { doneBy, edit } from '@/store/sheet-session';
 import { withStage } from './within';
 
 /**
@@ -17,12 +17,14 @@ export function graftStage(
   next?: { part: string; pin: string },
 ): string | undefined {
   let net: string | undefined;
-  edit((c) =>
-    withStage(c, id, (s) => {
-      const changed = grafted(s, graft);
-      net = next && drawnParts(changed).find((p) => p.id === next.part)?.nets[next.pin];
-      return { ...changed, origin: 'hand' };
-    }),
+  doneBy('Graft', () =>
+    edit((c) =>
+      withStage(c, id, (s) => {
+        const changed = grafted(s, graft);
+        net = next && drawnParts(changed).find((p) => p.id === next.part)?.nets[next.pin];
+        return { ...changed, origin: 'hand' };
+      }),
+    ),
   );
   return net;
 }
