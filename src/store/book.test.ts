@@ -114,6 +114,15 @@ test('a keep ends a line, and its state is kept with it', async () => {
   expect(all.map((l) => l.kind)).toEqual(['design', 'keep', 'design']);
   expect(entryWords(all[1])).toBe('Keep: “first try” added');
   expect((await stateOf(all[0].after!, db)).design.ways).toEqual(edited.ways);
+  // Gone back to the keep, that still says what it did.
+  const there = await loadSheet(sheet.id, db);
+  await save({ ...(there as { sheet: Sheet }).sheet, ways: kept.ways });
+  const again = (await lines()).filter((l) => l.kind !== 'begun');
+  expect(again.map(entryWords)).toEqual([
+    expect.stringMatching(/^C2 .* → 33n$/),
+    'Keep: “first try” added',
+    expect.stringMatching(/^Tried and taken back: C2/),
+  ]);
 });
 
 test('what a line ends in outlives the sheet', async () => {
@@ -152,7 +161,7 @@ test('new sheets, names, purchases and notes are lines too', async () => {
   await changeEntry(id, () => ({ note: 'It was the other lamp.' }), db);
   expect((await entryOf(id, db)).note).toBe('It was the other lamp.');
   await expect(changeEntry(id, () => ({ note: 'x'.repeat(20_000) }), db)).rejects.toThrow(
-    /at most/,
+    /more than 4000/,
   );
   await removeEntry(id, db);
   await expect(entryOf(id, db)).rejects.toThrow(ReedError);

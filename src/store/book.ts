@@ -1,5 +1,5 @@
 import { readBookEntry, type BookEntry, type EntryFigure, type EntryKind } from '@/core/book/entry';
-import { cutChanges, logged } from '@/core/book/log';
+import { cutChanges, gathers, logged } from '@/core/book/log';
 import { printOfSheet } from '@/core/book/state';
 import type { Change } from '@/core/differences/change';
 import { changesBetween, type SheetState } from '@/core/differences/differences';
@@ -95,7 +95,7 @@ export async function logChange(
     for (const line of put)
       if (line !== head && line.after === undefined && line.steps.some((s) => s.undone))
         lines.set(line.id, { ...line, after: await left() });
-    if (head?.before !== undefined) {
+    if (head?.before !== undefined && gathers(head.kind)) {
       const open = { ...(lines.get(head.id) ?? head) };
       delete open.after;
       delete open.more;

@@ -13,6 +13,8 @@ export interface Card {
   does?: WhatItDoes;
   /** Title and everything it does, in small letters, for searching. */
   words: string;
+  /** Its boards; absent of cards that were made before these were told. */
+  boards?: { id: string; name: string; note: string }[];
   /** Why it cannot be read. */
   problem?: string;
   /** What the curve is computed from; a curve of another key is not shown. */

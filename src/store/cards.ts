@@ -33,6 +33,7 @@ export function cardOfSheet(record: SheetRecord, sheet: Sheet, before?: Card): C
     demo: sheet.demo !== undefined,
     does: whatItDoes(sheet),
     words: sheetWords(sheet),
+    boards: sheet.boards.map(({ id, name, note }) => ({ id, name, note })),
     curveKey,
     ...(before?.curve?.key === curveKey ? { curve: before.curve } : {}),
   };
@@ -66,10 +67,13 @@ function dateOf({ updatedAt, document }: SheetRecord): string {
 /** The print of a record that cannot be written as text: its card is made anew each time. */
 export const UNPRINTABLE = 'unprintable';
 
+/** Cards that tell more than those before are made again: they have another print. */
+const EDITION = 2;
+
 /** Tells whether a record has changed since its card was made. */
 export function printOf({ updatedAt, deletedAt, revision, document }: SheetRecord): string {
   try {
-    return fingerprint(JSON.stringify([updatedAt, deletedAt, revision, document]) ?? '');
+    return fingerprint(JSON.stringify([EDITION, updatedAt, deletedAt, revision, document]) ?? '');
   } catch {
     // Something that cannot be written as text, such as an object within itself.
     return UNPRINTABLE;

@@ -9,6 +9,8 @@ export interface Preferences {
   mark: DecimalMark;
   /** Whether what tolerances make of a sheet is worked out and shown. */
   spread: boolean;
+  /** Whether the book’s lines stand beside a sheet. */
+  margin: boolean;
   /** What parts cost here, for weighing designs up. */
   prices: Prices;
 }
@@ -25,17 +27,19 @@ export const usePreferences = create<PreferencesState>()(
       resistors: 'box',
       mark: 'point',
       spread: true,
+      margin: false,
       prices: DEFAULT_PRICES,
       set: (change) => set(change),
     }),
     {
       name: 'jaunty-reed-preferences',
       version: 1,
-      partialize: ({ theme, resistors, mark, spread, prices }) => ({
+      partialize: ({ theme, resistors, mark, spread, margin, prices }) => ({
         theme,
         resistors,
         mark,
         spread,
+        margin,
         prices,
       }),
     },

@@ -48,8 +48,8 @@ export function kindOfChanges(changes: readonly Change[]): EntryKind {
         : 'design';
 }
 
-/** Of these every one is worth a line. */
-const ALONE: ReadonlySet<EntryKind> = new Set(['take', 'keep', 'begun', 'purchase', 'note']);
+/** Whether several steps make one line; of other kinds every one is worth a line of its own. */
+export const gathers = (kind: EntryKind): boolean => kind === 'design' || kind === 'board';
 
 /**
  * Write an event down.
@@ -63,7 +63,7 @@ export function logged(recent: readonly BookEntry[], event: Event): Logged {
   const step = stepOf(event);
   const kind = kindOfChanges(event.changes);
   const last = lines.at(-1);
-  if (last && last.kind === kind && !ALONE.has(kind) && goesOn(last, event)) {
+  if (last && last.kind === kind && gathers(kind) && goesOn(last, event)) {
     const steps = withStroke(last.steps, step);
     if (steps.length <= BOOK_LIMITS.steps) {
       const head = { ...last, name: event.name, until: event.at, steps };

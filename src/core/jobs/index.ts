@@ -3,6 +3,7 @@ import { buildSteps } from './build-steps';
 import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
+import { differences } from './differences';
 import { fit } from './fit';
 import { foresee } from './foresee';
 import type { JobContext } from './job';
@@ -34,6 +35,7 @@ export const JOBS = {
   buildSteps,
   cardCurve,
   compareTake,
+  differences,
   weigh,
   fit,
   foresee,

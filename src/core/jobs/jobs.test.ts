@@ -11,6 +11,7 @@ import { buildSteps } from './build-steps';
 import { playBoard } from './play-board';
 import { cardCurve } from './card-curve';
 import { compareTake } from './compare-take';
+import { differences } from './differences';
 import { fit } from './fit';
 import { foresee } from './foresee';
 import { JOBS } from './index';
@@ -65,6 +66,7 @@ test('the table holds every job under its own name', () => {
     buildSteps,
     cardCurve,
     compareTake,
+    differences,
     weigh,
     fit,
     foresee,
@@ -268,4 +270,37 @@ test('a program is written slice by slice, says how far it is, and can be stoppe
   expect(steps.length).toBeGreaterThan(1);
   expect([...steps].sort((a, b) => a - b)).toEqual(steps);
   await expect(renderProgram(request, context<number>(2).own)).rejects.toThrow(/Stopped/);
+});
+
+describe('differences', () => {
+  const [way] = SHEET.ways;
+  const [first, ...rest] = way.stages;
+  const moved = withValue(first, 'R1', 2 * valuesOf(first).R1);
+  const after = { ...SHEET, ways: [{ ...way, stages: [moved, ...rest] }] };
+
+  test('are words, numbers and a curve of each state', async () => {
+    const { changes, figures, curves, problems } = await differences(
+      { before: SHEET, after, over: SHEET },
+      context<never>().own,
+    );
+    expect(problems).toEqual([]);
+    expect(changes.map((c) => c.what)).toEqual(['R1']);
+    expect(figures.map((f) => f.name)).toHaveLength(SHEET.readings.length);
+    expect(curves).toHaveLength(3);
+    expect(curves[2]).toEqual(curves[0]);
+    expect(curves[1]).not.toEqual(curves[0]);
+  });
+
+  test('are told as far as they can be where a state cannot be solved', async () => {
+    const bare = {
+      ...SHEET,
+      ways: [{ ...way, from: { is: 'output' as const, of: { stage: 'gone' } } }],
+    };
+    const { changes, problems } = await differences(
+      { before: SHEET, after: bare },
+      context<never>().own,
+    );
+    expect(changes.length).toBeGreaterThan(0);
+    expect(problems.length).toBeGreaterThan(0);
+  });
 });

@@ -16,6 +16,7 @@ const COMMANDS = sheetCommands({
   toParts: jest.fn(),
   toBoard: jest.fn(),
   toBench: jest.fn(),
+  toBook: jest.fn(),
 });
 const run = (id: string) => COMMANDS.find((c) => c.id === id)!.run();
 const ids = () => stages().map((s) => s.id);

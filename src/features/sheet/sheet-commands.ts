@@ -1,3 +1,4 @@
+import { usePreferences } from '@/store/preferences';
 import { editView, useSession } from '@/store/sheet-session';
 import { TOPOLOGIES } from '@/core/topologies';
 import type { Command } from '../shell/commands';
@@ -17,6 +18,7 @@ export interface Around {
   toParts: () => void;
   toBoard: () => void;
   toBench: () => void;
+  toBook: () => void;
 }
 
 /** The stage that commands act on: the chosen one, or the first. */
@@ -45,6 +47,7 @@ export const commonCommands = ({
   toParts,
   toBoard,
   toBench,
+  toBook,
 }: Around): readonly Command[] => [
   { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
   { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
@@ -69,6 +72,21 @@ export const commonCommands = ({
     group: 'Sheet',
     words: 'layout board build solder strips holes',
     run: toBoard,
+  },
+  {
+    id: 'margin',
+    title: 'Show or hide the margin of the book',
+    group: 'Sheet',
+    keys: 'j',
+    words: 'journal log history changes notes',
+    run: () => usePreferences.setState(({ margin }) => ({ margin: !margin })),
+  },
+  {
+    id: 'book',
+    title: 'Open the book',
+    group: 'Sheet',
+    words: 'journal log history changes notes',
+    run: toBook,
   },
   {
     id: 'bench',

@@ -1,12 +1,13 @@
 'use client';
 
 import { Button, Dropdown, Popover } from 'antd';
-import { Download, Headphones, Redo2, Undo2 } from 'lucide-react';
+import { Download, Headphones, NotebookText, Redo2, Undo2 } from 'lucide-react';
 import { lazy, memo, Suspense, useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Ask } from '@/core/design/ask';
 import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
+import { usePreferences } from '@/store/preferences';
 import { redo, undo, useSession } from '@/store/sheet-session';
 import { setListening, useListening } from '../listen/listening';
 import { Coming } from '../shell/coming';
@@ -78,6 +79,7 @@ export const SheetHeader = memo(function SheetHeader({
           onClick={redo}
         />
         <ListenButton />
+        <MarginButton />
         <Dropdown
           trigger={['click']}
           menu={{
@@ -107,6 +109,21 @@ function ListenButton() {
       title="Listen to it"
       icon={<Headphones size={16} />}
       onClick={() => setListening({ open: !open })}
+    />
+  );
+}
+
+/** Opens the margin, where the book’s lines of this sheet stand. */
+function MarginButton() {
+  const { margin, set } = usePreferences();
+  return (
+    <Button
+      type="text"
+      aria-label="Margin of the book"
+      aria-pressed={margin}
+      title="What was done with it: the book’s margin"
+      icon={<NotebookText size={16} />}
+      onClick={() => set({ margin: !margin })}
     />
   );
 }

@@ -5,6 +5,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
+import { usePreferences } from '@/store/preferences';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/sheet/bank-schema';
 import type { Crossover } from '@/core/sheet/crossover-schema';
@@ -36,6 +37,7 @@ const BankScreen = lazy(() =>
 const CrossoverScreen = lazy(() =>
   import('../crossover/crossover-screen').then((m) => ({ default: m.CrossoverScreen })),
 );
+const Margin = lazy(() => import('../book/margin').then((m) => ({ default: m.Margin })));
 const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
 
 /** One design as a worksheet: ask, path, circuit, picture, readings. */
@@ -65,8 +67,18 @@ export function SheetScreen({ id }: { id: string }) {
       save();
     };
   }, [id]);
-  if (sheet && openId === id) return <Open sheet={sheet} />;
-  return <Unopened id={id} />;
+  const margin = usePreferences((p) => p.margin);
+  if (!sheet || openId !== id) return <Unopened id={id} />;
+  return (
+    <div className={styles.beside}>
+      <Open sheet={sheet} />
+      {margin && (
+        <Suspense>
+          <Margin id={sheet.id} title={sheet.title} />
+        </Suspense>
+      )}
+    </div>
+  );
 }
 
 /** A sheet as its kind is worked on. */
@@ -103,6 +115,7 @@ function useSheetShell(
           toParts: () => go(`${window.location.pathname}/parts`),
           toBoard: () => go(`${window.location.pathname}/board`),
           toBench: () => go(`${window.location.pathname}/bench`),
+          toBook: () => go('/book'),
         },
         lenses,
       ),

@@ -7,6 +7,7 @@ import {
   GraduationCap,
   Inbox,
   LibraryBig,
+  NotebookText,
   SlidersHorizontal,
   Speaker,
 } from 'lucide-react';
@@ -81,6 +82,13 @@ export function Rail() {
         current={path === '/drivers'}
         prefetch={prefetch}
         icon={<Speaker size={18} strokeWidth={1.6} />}
+      />
+      <RailLink
+        href="/book"
+        label="Book"
+        current={path === '/book'}
+        prefetch={prefetch}
+        icon={<NotebookText size={18} strokeWidth={1.6} />}
       />
       <RailLink
         href="/practice"
