@@ -45,12 +45,21 @@ const readable = (records: readonly BookRecord[]): BookEntry[] =>
     }
   });
 
-async function recentOf(sheet: string, db: ReedDatabase): Promise<BookEntry[]> {
+/** The lines of a sheet that are looked through at most. */
+const MOST_OF_SHEET = 200;
+
+/** The last lines of a sheet, latest first. */
+export const entriesOf = async (
+  sheet: string,
+  db: ReedDatabase = database(),
+): Promise<BookEntry[]> => (await recentOf(sheet, db, MOST_OF_SHEET)).reverse();
+
+async function recentOf(sheet: string, db: ReedDatabase, most = RECENT): Promise<BookEntry[]> {
   const records = await db.book
     .where('[sheet+at]')
     .between([sheet, ''], [sheet, '\uffff'])
     .reverse()
-    .limit(RECENT)
+    .limit(most)
     .toArray();
   return readable(records).reverse();
 }
@@ -281,6 +290,12 @@ export function figuresDue({ before, steps, figures }: BookEntry): string | null
   const to = steps.findLast((s) => !s.undone)?.to;
   return to === undefined || figures?.of === to ? null : to;
 }
+
+/** The last lines of a sheet that have not been given their readings. */
+export const entriesDue = async (
+  sheet: string,
+  db: ReedDatabase = database(),
+): Promise<BookEntry[]> => (await recentOf(sheet, db)).filter((e) => figuresDue(e) !== null);
 
 /** @throws ReedError `document` when it is gone or cannot be read */
 export async function entryOf(id: string, db: ReedDatabase = database()): Promise<BookEntry> {

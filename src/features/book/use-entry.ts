@@ -36,7 +36,8 @@ export function useEntry(id: string): { found: OpenEntry | null; problem: string
   return useMemo(() => (result?.id === id ? result : { found: null, problem: null }), [result, id]);
 }
 
-async function openEntry(id: string): Promise<OpenEntry> {
+/** @throws ReedError `document` when it is gone or cannot be read */
+export async function openEntry(id: string): Promise<OpenEntry> {
   const entry = await entryOf(id);
   const stored = entry.sheet === undefined ? undefined : await loadSheet(entry.sheet);
   const today = stored && 'sheet' in stored ? stored.sheet : null;

@@ -8,3 +8,4 @@ export { SpreadKey } from './spread-key';
 export { followDesigns } from './fitting';
 export { followSpread } from './spreads';
 export { followBuiltBoards } from '../parts-list/follow';
+export { followFigures } from '../book/follow-figures';

@@ -58,6 +58,13 @@ export function Keeps({ keeps, field }: Pick<Sheet, 'keeps'> & { field?: Ref<Inp
           and you can go back to it.
         </p>
       )}
+      <Button
+        size="small"
+        className={styles.compare}
+        onClick={() => setUi({ keeping: false, comparing: true })}
+      >
+        Compare two states
+      </Button>
       <ul className={styles.list}>
         {keeps.map((k) => (
           <li key={k.id}>

@@ -74,6 +74,14 @@ export const commonCommands = ({
     run: toBoard,
   },
   {
+    id: 'compare',
+    title: 'Compare two states',
+    group: 'Sheet',
+    keys: 'c',
+    words: 'difference before after keep board file book',
+    run: () => setUi({ comparing: true }),
+  },
+  {
     id: 'margin',
     title: 'Show or hide the margin of the book',
     group: 'Sheet',

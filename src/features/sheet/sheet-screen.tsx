@@ -10,6 +10,7 @@ import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/sheet/bank-schema';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import { Prepared } from '@/ui/controls/prepared';
+import { Coming } from '../shell/coming';
 import { useCommands } from '../shell/commands';
 import { ListeningDock } from '../listen/listening-dock';
 import { useGo } from '../shell/leave-guard';
@@ -17,7 +18,7 @@ import { LensPanel } from './lens-panel';
 import { lensesOf } from './lenses';
 import type { Lens } from './lenses/lens';
 import { commonCommands, sheetCommands } from './sheet-commands';
-import { resetUi, useUi } from './ui-state';
+import { resetUi, setUi, useUi } from './ui-state';
 import { Notices } from './notices';
 import { Unopened } from './unopened';
 import { useEvaluations } from './evaluations';
@@ -36,6 +37,9 @@ const BankScreen = lazy(() =>
 );
 const CrossoverScreen = lazy(() =>
   import('../crossover/crossover-screen').then((m) => ({ default: m.CrossoverScreen })),
+);
+const CompareWindow = lazy(() =>
+  import('../book/compare-window').then((m) => ({ default: m.CompareWindow })),
 );
 const Margin = lazy(() => import('../book/margin').then((m) => ({ default: m.Margin })));
 const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
@@ -67,11 +71,17 @@ export function SheetScreen({ id }: { id: string }) {
       save();
     };
   }, [id]);
+  const comparing = useUi((s) => s.comparing);
   const margin = usePreferences((p) => p.margin);
   if (!sheet || openId !== id) return <Unopened id={id} />;
   return (
     <div className={styles.beside}>
       <Open sheet={sheet} />
+      {comparing && (
+        <Suspense fallback={<Coming />}>
+          <CompareWindow sheet={sheet} onClose={() => setUi({ comparing: false })} />
+        </Suspense>
+      )}
       {margin && (
         <Suspense>
           <Margin id={sheet.id} title={sheet.title} />
@@ -175,10 +185,11 @@ function useAround(drawn: boolean): boolean {
  * what the drawer has left.
  */
 async function followAround(): Promise<void> {
-  const { followBuiltBoards, followDesigns, followSpread } = await around();
+  const { followBuiltBoards, followDesigns, followFigures, followSpread } = await around();
   followSpread();
   followDesigns();
   followBuiltBoards();
+  followFigures();
 }
 
 /** Forms that are opened by a key or a press: fetched once everything stands, before they are wanted. */

@@ -19,6 +19,8 @@ interface SheetUi {
   markedPlace: Point | null;
   pinning: boolean;
   keeping: boolean;
+  /** Two states of it are looked at beside each other. */
+  comparing: boolean;
   fitting: boolean;
   /** Phase between -180 and 180 degrees instead of followed on. */
   phaseWrapped: boolean;
@@ -58,6 +60,7 @@ const FRESH: SheetUi = {
   markedPlace: null,
   pinning: false,
   keeping: false,
+  comparing: false,
   fitting: false,
   phaseWrapped: false,
   weighing: false,
