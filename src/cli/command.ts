@@ -19,6 +19,14 @@ export class Streamed {
   constructor(readonly pieces: Iterable<string>) {}
 }
 
+/** A result that tells of faults: it is printed like any, and the command ends as one that was refused. */
+export class Faulty {
+  constructor(
+    readonly result: unknown,
+    readonly message: string,
+  ) {}
+}
+
 /** Bad use of a command: reported with the command's usage. */
 export class UsageError extends Error {}
 

@@ -1,6 +1,6 @@
 import { messageOf, ReedError } from '@/core/errors';
 import { cut, quoted } from '@/core/text';
-import { printable, Streamed, UsageError } from './command';
+import { Faulty, printable, Streamed, UsageError } from './command';
 import { COMMANDS } from './commands';
 
 export interface Output {
@@ -32,9 +32,14 @@ export function main(argv: readonly string[], output: Output): number {
   try {
     const result = command.run(args);
     if (result instanceof Streamed) for (const piece of result.pieces) output.out(piece);
-    else output.out(JSON.stringify(result, printable));
+    else {
+      const told = result instanceof Faulty ? result.result : result;
+      output.out(JSON.stringify(told, printable));
+    }
     output.out('\n');
-    return 0;
+    if (!(result instanceof Faulty)) return 0;
+    output.error(`reed ${name}: ${oneLine(result.message)}.`);
+    return 2;
   } catch (error) {
     const usage = error instanceof UsageError ? ` Usage: reed ${name} ${command.usage}` : '';
     output.error(`reed ${name}: ${oneLine(messageOf(error))}.${usage}`);

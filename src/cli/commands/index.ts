@@ -1,5 +1,6 @@
 import type { Command } from '../command';
 import { ac } from './ac';
+import { archive } from './archive';
 import { check } from './check';
 import { coils } from './coils';
 import { design } from './design';
@@ -56,5 +57,6 @@ export const COMMANDS: readonly Command[] = [
   suspects,
   table,
   diff,
+  archive,
   check,
 ];
