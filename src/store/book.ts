@@ -27,7 +27,8 @@ function touch(): number {
   return lastTouch;
 }
 
-const recordOf = (entry: BookEntry): BookRecord => ({
+/** A line as it is stored. */
+export const bookRecordOf = (entry: BookEntry): BookRecord => ({
   id: entry.id,
   sheet: entry.sheet ?? '',
   at: entry.at,
@@ -111,7 +112,7 @@ export async function logChange(
       lines.set(head.id, { ...open, ...(await comesTo(head, after, names, db)) });
     }
   }
-  await db.book.bulkPut([...lines.values()].map(recordOf));
+  await db.book.bulkPut([...lines.values()].map(bookRecordOf));
 }
 
 /** What a line comes to, from the state before it to the present one. */
@@ -193,13 +194,13 @@ export async function logBegun(sheets: readonly Sheet[], db: ReedDatabase): Prom
   });
   if (sheets.length > FEW) {
     const line = single('begun', `${sheets.length} sheets`, sheets.map(begun));
-    await db.book.put(recordOf(line));
+    await db.book.put(bookRecordOf(line));
     return;
   }
   for (const sheet of sheets) {
     const line = single('begun', sheet.title, [begun(sheet)]);
     const after = await keepState(sheet, db);
-    await db.book.put(recordOf({ ...line, sheet: sheet.id, after }));
+    await db.book.put(bookRecordOf({ ...line, sheet: sheet.id, after }));
   }
 }
 
@@ -210,7 +211,7 @@ export async function keepLastState(sheet: Sheet, db: ReedDatabase): Promise<voi
   );
   if (open.length === 0) return;
   const after = await keepState(sheet, db);
-  await db.book.bulkPut(open.map((line) => recordOf({ ...line, after })));
+  await db.book.bulkPut(open.map((line) => bookRecordOf({ ...line, after })));
 }
 
 /** Something that was bought. */
@@ -235,7 +236,7 @@ export async function logPurchase(
       after: '',
     })),
   );
-  await db.book.put(recordOf(line));
+  await db.book.put(bookRecordOf(line));
 }
 
 /** A note of the person’s own, about a sheet or about nothing in particular. */
@@ -249,7 +250,7 @@ export async function addNote(
     note: text,
     ...(about ? { sheet: about.id } : {}),
   };
-  await db.book.put(recordOf(readBookEntry(line)));
+  await db.book.put(bookRecordOf(readBookEntry(line)));
   return line.id;
 }
 
@@ -265,7 +266,7 @@ export function changeEntry(
 ): Promise<void> {
   return db.transaction('rw', db.book, async () => {
     const entry = await entryOf(id, db);
-    await db.book.put(recordOf(readBookEntry({ ...entry, ...change(entry) })));
+    await db.book.put(bookRecordOf(readBookEntry({ ...entry, ...change(entry) })));
   });
 }
 
@@ -280,7 +281,7 @@ export function putFigures(
     const record = await db.book.get(id);
     const [entry] = readable(record ? [record] : []);
     if (entry && figuresDue(entry) === of)
-      await db.book.put(recordOf({ ...entry, figures: { of, list } }));
+      await db.book.put(bookRecordOf({ ...entry, figures: { of, list } }));
   });
 }
 
@@ -321,5 +322,5 @@ export const putBackEntry = async (
   entry: BookEntry,
   db: ReedDatabase = database(),
 ): Promise<void> => {
-  await db.book.put(recordOf({ ...entry, pictures: [] }));
+  await db.book.put(bookRecordOf({ ...entry, pictures: [] }));
 };

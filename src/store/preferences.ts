@@ -1,7 +1,8 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { DecimalMark } from '@/core/quantity/parse';
-import { DEFAULT_PRICES, type Prices } from '@/core/weigh/prices';
+import * as z from 'zod';
+import { DEFAULT_PRICES, pricesSchema, type Prices } from '@/core/weigh/prices';
 
 export interface Preferences {
   theme: 'system' | 'light' | 'dark';
@@ -15,8 +16,25 @@ export interface Preferences {
   prices: Prices;
 }
 
+const preferencesSchema = z
+  .object({
+    theme: z.enum(['system', 'light', 'dark']),
+    resistors: z.enum(['box', 'zigzag']),
+    mark: z.enum(['point', 'comma']),
+    spread: z.boolean(),
+    margin: z.boolean(),
+    prices: pricesSchema,
+  })
+  .partial();
+
 interface PreferencesState extends Preferences {
   set: (change: Partial<Preferences>) => void;
+}
+
+/** What can be read of preferences that were stored elsewhere; what cannot is left as it is. */
+export function readPreferences(stored: unknown): Partial<Preferences> {
+  const result = preferencesSchema.safeParse(stored);
+  return result.success ? result.data : {};
 }
 
 /** How this person likes things shown; kept in this browser. */

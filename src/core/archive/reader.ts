@@ -15,7 +15,7 @@ import { crc32 } from './crc32';
 import { ARCHIVE_KINDS, ARCHIVED_KINDS, type ArchivedKind, type ArchivedOf } from './kinds';
 
 /** Files that are unpacked at once, and of how many bytes together. */
-const SLICE = { files: 200, bytes: 48 * 1024 * 1024 };
+const SLICE = { files: 50, bytes: 24 * 1024 * 1024 };
 
 const refuse = (why: string) => new ReedError('document', `This archive is not taken: ${why}.`);
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button, Input } from 'antd';
-import { FolderInput, Plus, Search } from 'lucide-react';
+import { Archive, FolderInput, Plus, Search } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import {
   lazy,
@@ -28,6 +28,9 @@ import styles from './shelf-screen.module.css';
 const NewSheet = lazy(() => import('./new-sheet').then((m) => ({ default: m.NewSheet })));
 const BeginCrossover = lazy(() =>
   import('../crossover/begin/begin-crossover').then((m) => ({ default: m.BeginCrossover })),
+);
+const BackupReminder = lazy(() =>
+  import('../archive/reminder').then((m) => ({ default: m.BackupReminder })),
 );
 const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted })));
 
@@ -74,13 +77,20 @@ export function ShelfScreen() {
         run: () => picker.current?.click(),
       },
       {
+        id: 'archive',
+        title: 'Archive: everything in one file, and back',
+        group: 'Shelf',
+        words: 'backup export zip restore',
+        run: () => router.push('/archive'),
+      },
+      {
         id: 'demo',
         title: 'Bring the demo sheets back',
         group: 'Shelf',
         run: () => void bringDemoBack(),
       },
     ],
-    [],
+    [router],
   );
   useCommands('shelf', commands);
 
@@ -119,6 +129,13 @@ export function ShelfScreen() {
         <div className={styles.actions}>
           <Button type="text" onClick={() => void bringDemoBack()}>
             Bring the demo back
+          </Button>
+          <Button
+            icon={<Archive size={15} />}
+            onClick={() => router.push('/archive')}
+            title="Everything in one file, and back"
+          >
+            Archive
           </Button>
           <Button icon={<FolderInput size={15} />} onClick={() => picker.current?.click()}>
             Import
@@ -162,6 +179,9 @@ export function ShelfScreen() {
       {kept && kept.length > 0 && found.length === 0 && (
         <p className={styles.empty}>No sheet has these words in its name or in what it does.</p>
       )}
+      <Suspense>
+        <BackupReminder />
+      </Suspense>
       <CardGrid cards={found} scroller={scroller} />
       {deleted.length > 0 && (
         <Suspense>

@@ -1,0 +1,5 @@
+import { ArchiveScreen } from '@/features/archive/archive-screen';
+
+export default function Page() {
+  return <ArchiveScreen />;
+}
