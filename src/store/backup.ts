@@ -37,5 +37,6 @@ export async function isBackupDue(
 }
 
 /** Not to be reminded for a while. */
-export const putBackupOff = (at: number = Date.now()): void =>
+export function putBackupOff(at: number = Date.now()): void {
   useBackup.setState({ putOffUntil: new Date(at + PUT_OFF_DAYS * DAY).toISOString() });
+}

@@ -21,9 +21,11 @@ export function ArchiveScreen() {
         </p>
       </header>
       <div className={styles.sections}>
-        <MakeArchive />
+        <div className={styles.column}>
+          <MakeArchive />
+          <StorageFacts />
+        </div>
         <TakeArchive />
-        <StorageFacts />
       </div>
     </div>
   );

@@ -11,7 +11,7 @@ interface Facts {
 
 const megabytes = (bytes: number): string =>
   bytes < 1e6
-    ? 'less than 1 MB'
+    ? 'Less than 1 MB'
     : bytes < 1e9
       ? `${Math.round(bytes / 1e6)} MB`
       : `${(bytes / 1e9).toFixed(1)} GB`;
