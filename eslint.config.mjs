@@ -58,8 +58,9 @@ const layers = [
   'listen',
   'book',
   'archive',
-  'jobs',
   'formats',
+  'report',
+  'jobs',
   'demo',
 ];
 

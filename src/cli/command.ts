@@ -19,6 +19,11 @@ export class Streamed {
   constructor(readonly pieces: Iterable<string>) {}
 }
 
+/** A result that takes longer than a call: what is to be printed when it is there. */
+export class Later {
+  constructor(readonly result: Promise<unknown>) {}
+}
+
 /** A result that tells of faults: it is printed like any, and the command ends as one that was refused. */
 export class Faulty {
   constructor(

@@ -1,6 +1,6 @@
 import { messageOf, ReedError } from '@/core/errors';
 import { cut, quoted } from '@/core/text';
-import { Faulty, printable, Streamed, UsageError } from './command';
+import { Faulty, Later, printable, Streamed, UsageError } from './command';
 import { COMMANDS } from './commands';
 
 export interface Output {
@@ -8,6 +8,8 @@ export interface Output {
   out(text: string): void;
   /** One line. */
   error(text: string): void;
+  /** Told of a result that is still to come, with its exit code. */
+  later?(code: Promise<number>): void;
 }
 
 /**
@@ -29,8 +31,12 @@ export function main(argv: readonly string[], output: Output): number {
     );
     return 2;
   }
-  try {
-    const result = command.run(args);
+  const failed = (error: unknown): number => {
+    const usage = error instanceof UsageError ? ` Usage: reed ${name} ${command.usage}` : '';
+    output.error(`reed ${name}: ${oneLine(messageOf(error))}.${usage}`);
+    return error instanceof UsageError || error instanceof ReedError ? 2 : 1;
+  };
+  const printed = (result: unknown): number => {
     if (result instanceof Streamed) for (const piece of result.pieces) output.out(piece);
     else {
       const told = result instanceof Faulty ? result.result : result;
@@ -40,10 +46,14 @@ export function main(argv: readonly string[], output: Output): number {
     if (!(result instanceof Faulty)) return 0;
     output.error(`reed ${name}: ${oneLine(result.message)}.`);
     return 2;
+  };
+  try {
+    const result = command.run(args);
+    if (!(result instanceof Later)) return printed(result);
+    output.later?.(result.result.then(printed).catch(failed));
+    return 0;
   } catch (error) {
-    const usage = error instanceof UsageError ? ` Usage: reed ${name} ${command.usage}` : '';
-    output.error(`reed ${name}: ${oneLine(messageOf(error))}.${usage}`);
-    return error instanceof UsageError || error instanceof ReedError ? 2 : 1;
+    return failed(error);
   }
 }
 

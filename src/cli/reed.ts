@@ -21,4 +21,5 @@ function writeAll(file: number, text: string): void {
 process.exitCode = main(process.argv.slice(2), {
   out: (text) => writeAll(1, text),
   error: (text) => writeAll(2, `${text}\n`),
+  later: (code) => void code.then((c) => (process.exitCode = c)),
 });

@@ -14,6 +14,7 @@ import { minimumPhase } from './minimum-phase';
 import { noise } from './noise';
 import { poles } from './poles';
 import { render } from './render';
+import { report } from './report';
 import { rig } from './rig';
 import { sensitivity } from './sensitivity';
 import { sheet } from './sheet';
@@ -57,6 +58,7 @@ export const COMMANDS: readonly Command[] = [
   suspects,
   table,
   diff,
+  report,
   archive,
   check,
 ];

@@ -1,9 +1,4 @@
-import {
-  DIP_UP,
-  USUAL_WANTED,
-  type CrossoverFigure,
-  type CrossoverReadingId,
-} from './readings';
+import { DIP_UP, USUAL_WANTED, type CrossoverFigure, type CrossoverReadingId } from './readings';
 import { formatFixed, formatQuantity } from '@/core/quantity/format';
 import type { QuantityKind } from '@/core/quantity/kinds';
 import type { DecimalMark } from '@/core/quantity/parse';

@@ -1,19 +1,8 @@
 import { useCallback, useMemo } from 'react';
-import type { PartLabel } from '@/core/drawing/labels';
-import { formatSigned } from '@/core/quantity/format';
-import {
-  amplifierSymbolId,
-  crossoverNames,
-  driverSymbolId,
-  networkDrawing,
-  waysDrawnAlike,
-} from '@/core/crossover/network-drawing';
-import { driverEnd } from '@/core/crossover/crossover-design';
-import { printPart } from '@/core/parts/quantities';
-import type { DecimalMark } from '@/core/quantity/parse';
-import { composedId, splitComposedId } from '@/core/sheet/path-drawing';
-import type { Sheet, Way } from '@/core/sheet/schema';
-import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
+import { networkDrawing, waysDrawnAlike } from '@/core/crossover/network-drawing';
+import { networkLabels } from '@/core/crossover/network-labels';
+import { splitComposedId } from '@/core/sheet/path-drawing';
+import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { Schematic } from '@/ui/schematic/schematic';
 import { ValueEditor } from '../sheet/value-editor';
@@ -33,8 +22,7 @@ export function NetworkPanel({ sheet }: { sheet: Sheet }) {
   const { ways } = sheet;
   const drawn = useAlike(ways, waysDrawnAlike);
   const drawing = useMemo(() => networkDrawing(drawn), [drawn]);
-  const names = useMemo(() => crossoverNames(drawn), [drawn]);
-  const labels = useMemo(() => labelsOf(ways, names, mark), [ways, names, mark]);
+  const labels = useMemo(() => networkLabels(ways, mark), [ways, mark]);
   const editor = useCallback(
     (id: string) => (
       <ValueEditor
@@ -81,27 +69,3 @@ export function NetworkPanel({ sheet }: { sheet: Sheet }) {
 const select = (id: string) => setUi({ partId: id, stageId: splitComposedId(id).stageId });
 const edit = (id: string, hasValue: boolean) => setUi(hasValue ? { editingPart: id } : {});
 const ignore = () => undefined;
-
-/** Names and values of all parts, and what each way ends in. */
-function labelsOf(
-  ways: readonly Way[],
-  names: ReturnType<typeof crossoverNames>,
-  mark: DecimalMark,
-): Record<string, PartLabel> {
-  const labels: Record<string, PartLabel> = {};
-  for (const way of ways) {
-    labels[driverSymbolId(way)] = {
-      name: driverEnd(way).inverted ? `${way.name}, turned` : way.name,
-    };
-    const { amplifier } = driverEnd(way);
-    if (amplifier)
-      labels[amplifierSymbolId(way)] = { name: `${formatSigned(amplifier.gainDb, mark)} dB` };
-    for (const stage of way.stages)
-      for (const [part, value] of Object.entries(valuesOf(stage)))
-        labels[composedId(stage.id, part)] = {
-          name: names.get(stage.id)?.get(part) ?? part,
-          value: printPart(quantityOfPart(stage, part)!, value, mark),
-        };
-  }
-  return labels;
-}

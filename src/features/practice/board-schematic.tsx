@@ -1,10 +1,7 @@
 import { useMemo } from 'react';
-import type { PartLabel } from '@/core/drawing/labels';
-import { printPart } from '@/core/parts/quantities';
-import { composeDrawing, composedId } from '@/core/sheet/path-drawing';
-import { partNames } from '@/core/sheet/path-circuit';
+import { composeDrawing } from '@/core/sheet/path-drawing';
+import { pathLabels } from '@/core/sheet/path-labels';
 import type { Sheet } from '@/core/sheet/schema';
-import { quantityOfPart, valuesOf } from '@/core/sheet/stage';
 import { usePreferences } from '@/store/preferences';
 import { Schematic } from '@/ui/schematic/schematic';
 
@@ -16,20 +13,7 @@ export function BoardSchematic({ sheet }: { sheet: Sheet }) {
   const { mark, resistors } = usePreferences();
   const { stages } = sheet.ways[0];
   const drawing = useMemo(() => composeDrawing(stages), [stages]);
-  const labels = useMemo(() => {
-    const names = partNames(stages);
-    const all: Record<string, PartLabel> = {};
-    for (const stage of stages)
-      for (const [id, name] of names.get(stage.id) ?? []) {
-        const quantity = quantityOfPart(stage, id);
-        const value = valuesOf(stage)[id] as number | undefined;
-        all[composedId(stage.id, id)] = {
-          name,
-          ...(quantity && value !== undefined ? { value: printPart(quantity, value, mark) } : {}),
-        };
-      }
-    return all;
-  }, [stages, mark]);
+  const labels = useMemo(() => pathLabels(stages, mark), [stages, mark]);
   return (
     <Schematic
       title="Schematic of the board"
