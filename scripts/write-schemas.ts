@@ -1,6 +1,8 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { z } from 'zod';
+import { archiveIndexSchema, ARCHIVE_VERSION } from '@/core/archive/archive-index';
+import { bookEntrySchema } from '@/core/book/entry';
 import { circuitSchema } from '@/core/circuit/schema';
 import { askFileSchema } from '@/core/design/ask';
 import { LIBRARY } from '@/core/library';
@@ -23,6 +25,8 @@ const FORMATS = {
   take: { version: 1, schema: LIBRARY.takes.schema },
   driver: { version: 1, schema: LIBRARY.drivers.schema },
   stock: { version: 1, schema: LIBRARY.drawer.schema },
+  'book-entry': { version: 1, schema: bookEntrySchema },
+  archive: { version: ARCHIVE_VERSION, schema: archiveIndexSchema },
 };
 const check = process.argv.includes('--check');
 let stale = 0;

@@ -18,7 +18,7 @@ interface DifferencesViewProps {
   words?: boolean;
 }
 
-const LOOKS: readonly LayerLook[] = ['keep', 'built', 'trial'];
+const LOOKS: readonly LayerLook[] = ['keep', 'built', 'ideal'];
 
 /** Two states beside each other: curves over one another, what changed, and the readings of both. */
 export function DifferencesView({ differences, view, names, words = true }: DifferencesViewProps) {
@@ -66,6 +66,7 @@ export function DifferencesView({ differences, view, names, words = true }: Diff
               fromHz={view.fromHz}
               toHz={view.toHz}
               axis={differenceAxis([less.y])}
+              unit=""
               layers={[less]}
               size="small"
             />
@@ -87,7 +88,14 @@ function lessLayer({ curves }: Differences, names: readonly string[]): LineLayer
     after.levelDb,
     (db, k) => db - valueAt(before.frequenciesHz, before.levelDb, x[k]),
   );
-  return { kind: 'line', id: 'less', name: `${names[1]} less ${names[0]}`, look: 'built', x, y };
+  return {
+    kind: 'line',
+    id: 'less',
+    name: `${names[1]} less ${names[0]}, dB`,
+    look: 'built',
+    x,
+    y,
+  };
 }
 
 /** What changed, a line each. */

@@ -6,6 +6,7 @@ import { entryWords } from '@/core/book/words';
 import { changeWords } from '@/core/differences/change';
 import type { JobInput } from '@/core/jobs';
 import type { Sheet } from '@/core/sheet/schema';
+import { builtKey } from '@/core/sheet/version-key';
 import { BOOK_LIMITS } from '@/core/book/entry';
 import { figuresDue, putBackEntry, putFigures, removeEntry } from '@/store/book';
 import { dateWords } from '@/ui/controls/date-words';
@@ -78,7 +79,8 @@ function Compared({
   after: Sheet;
   today: Sheet | null;
 }) {
-  const over = today && entry.after !== undefined ? today : undefined;
+  const isPast = today && entry.after !== undefined && !isSameCircuit(today, after);
+  const over = isPast ? today : undefined;
   // The line is read anew whenever it is written on; its states are mostly the same.
   const states = JSON.stringify([before, after, over].map((s) => s && { ...s, updatedAt: '' }));
   const input = useMemo<JobInput<'differences'>>(
@@ -101,6 +103,10 @@ function Compared({
     <p className={styles.soft}>The curves of both are being worked out …</p>
   );
 }
+
+/** Whether two states have the same curve: it is drawn once then. */
+const isSameCircuit = (a: Sheet, b: Sheet): boolean =>
+  builtKey({ ...a, view: b.view }) === builtKey(b);
 
 /** Every step that the line opens into; what was gone back on is struck out. */
 function Steps({ steps }: { steps: readonly Step[] }) {
