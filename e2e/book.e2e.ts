@@ -103,3 +103,37 @@ test('axe finds nothing serious on the book and the archive', async () => {
   await archive.getByText(/are taken/).waitFor();
   expect(await seriousInBoth(archive)).toEqual(NOTHING_SERIOUS);
 });
+
+test('a sheet is printed as a report, saved as Markdown, and handed on as a link', async () => {
+  await bench.context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const page = await bench.page('/sheet/demo-speech');
+  const exporting = async (item: string) => {
+    await page.getByRole('button', { name: 'Export', exact: true }).click();
+    await page.getByRole('menuitem', { name: item }).click();
+  };
+  await page.getByText('✓ built').first().waitFor();
+  await exporting('Copy a link that holds it');
+  await page.getByText('The link is copied.').waitFor();
+  const link = await page.evaluate(() => navigator.clipboard.readText());
+  expect(link).toMatch(/#sheet=[\w-]+$/);
+
+  await exporting('Report to print or send');
+  const paper = page.getByRole('article', { name: /^Report of Speech band/ });
+  await paper.getByRole('heading', { name: 'Test plan' }).waitFor();
+  await paper.getByRole('img', { name: /^Schematic of/ }).waitFor();
+  await paper.getByRole('row', { name: /^Upper edge.* met$/ }).waitFor();
+  const { name, content } = await downloaded(page, () =>
+    page.getByRole('button', { name: 'Save as Markdown' }).click(),
+  );
+  expect(name).toMatch(/report\.zip$/);
+  expect(content.subarray(0, 2).toString()).toBe('PK');
+  expect(await seriousInBoth(page)).toEqual(NOTHING_SERIOUS);
+
+  const other = await Bench.open();
+  const there = await other.page(link.slice(link.indexOf('/#')));
+  await there.waitForURL(/\/sheet\/(?!demo)/);
+  await there.getByRole('heading', { name: /Speech band for the hearing loop/ }).waitFor();
+  const cut = await other.page(`/${link.slice(link.indexOf('#'), -40)}`);
+  await cut.getByText(/does not hold a whole sheet/).waitFor();
+  expect(other.faults).toEqual([]);
+});

@@ -25,6 +25,7 @@ import { tuneCrossover } from './tune-crossover';
 import { tuneSchools } from './tune-schools';
 import { variation } from './variation';
 import { weigh } from './weigh';
+import { writeReport } from './write-report';
 
 /** Everything that is worked out beside the edits: one file and one line each. */
 export const JOBS = {
@@ -54,6 +55,7 @@ export const JOBS = {
   strip,
   tuneCrossover,
   tuneSchools,
+  writeReport,
 };
 
 type Jobs = typeof JOBS;

@@ -34,6 +34,7 @@ import { tuneCrossover } from './tune-crossover';
 import { tuneSchools } from './tune-schools';
 import { variation } from './variation';
 import { weigh } from './weigh';
+import { writeReport } from './write-report';
 
 /** A context that counts pauses, and stops at one of them. */
 function context<Step>(stopAt = Infinity) {
@@ -85,6 +86,7 @@ test('the table holds every job under its own name', () => {
     strip,
     tuneCrossover,
     tuneSchools,
+    writeReport,
   });
 });
 
@@ -302,5 +304,47 @@ describe('differences', () => {
     );
     expect(changes.length).toBeGreaterThan(0);
     expect(problems.length).toBeGreaterThan(0);
+  });
+});
+
+test('a report has a section for everything that is known of a sheet, and stops when asked', async () => {
+  const boards = [
+    { id: 'b1', name: 'First', values: { 'w1/s1/R1': 9100 }, takes: [], note: 'Hums.' },
+  ];
+  const line = {
+    format: 'jaunty-reed/book-entry' as const,
+    version: 1 as const,
+    id: 'e1',
+    name: SHEET.title,
+    kind: 'note' as const,
+    at: SHEET.createdAt,
+    until: SHEET.createdAt,
+    changes: [],
+    steps: [],
+    note: 'The hall likes it so.',
+    pictures: [],
+  };
+  const subject = {
+    sheet: { ...SHEET, boards },
+    library: { takes: [], drivers: [], drawer: [] },
+    lines: [line],
+    at: SHEET.createdAt,
+  };
+  const { sections } = await writeReport(subject, context<never>().own);
+  expect(sections.map((s) => s.title)).toEqual([
+    'What was asked for',
+    'Schematic',
+    'Curves',
+    'Values, and why',
+    'Parts',
+    'Test plan',
+    'Boards',
+    'Decisions',
+  ]);
+  const [board, decision] = sections.slice(-2).map((s) => JSON.stringify(s.blocks));
+  expect(board).toMatch(/First: not built yet.*R1 .* → 9k1.*Hums\./);
+  expect(decision).toMatch(/The hall likes it so\./);
+  await expect(writeReport(subject, context<never>(3).own)).rejects.toMatchObject({
+    code: 'stopped',
   });
 });

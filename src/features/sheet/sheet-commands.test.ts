@@ -17,6 +17,7 @@ const COMMANDS = sheetCommands({
   toBoard: jest.fn(),
   toBench: jest.fn(),
   toBook: jest.fn(),
+  toReport: jest.fn(),
 });
 const run = (id: string) => COMMANDS.find((c) => c.id === id)!.run();
 const ids = () => stages().map((s) => s.id);

@@ -19,6 +19,7 @@ export interface Around {
   toBoard: () => void;
   toBench: () => void;
   toBook: () => void;
+  toReport: () => void;
 }
 
 /** The stage that commands act on: the chosen one, or the first. */
@@ -48,6 +49,7 @@ export const commonCommands = ({
   toBoard,
   toBench,
   toBook,
+  toReport,
 }: Around): readonly Command[] => [
   { id: 'undo', title: 'Undo', group: 'Sheet', keys: 'mod+z', run: undo },
   { id: 'redo', title: 'Redo', group: 'Sheet', keys: 'mod+shift+z', run: redo },
@@ -88,6 +90,13 @@ export const commonCommands = ({
     keys: 'j',
     words: 'journal log history changes notes',
     run: () => usePreferences.setState(({ margin }) => ({ margin: !margin })),
+  },
+  {
+    id: 'report',
+    title: 'Report: the sheet as a document',
+    group: 'Sheet',
+    words: 'print markdown send document page',
+    run: toReport,
   },
   {
     id: 'book',

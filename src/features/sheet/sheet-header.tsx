@@ -11,6 +11,7 @@ import { usePreferences } from '@/store/preferences';
 import { redo, undo, useSession } from '@/store/sheet-session';
 import { setListening, useListening } from '../listen/listening';
 import { Coming } from '../shell/coming';
+import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
 import { setTitle } from './actions/ask';
 import { AskSentence } from './ask-sentence';
@@ -39,6 +40,7 @@ export const SheetHeader = memo(function SheetHeader({
   /** Made of stages put in by hand alone: no ask describes it. */
   byHand: boolean;
 }) {
+  const go = useGo();
   const weighing = useUi((s) => s.weighing);
   const past = useStore(useSession.temporal, (s) => s.pastStates.length);
   const future = useStore(useSession.temporal, (s) => s.futureStates.length);
@@ -83,9 +85,13 @@ export const SheetHeader = memo(function SheetHeader({
         <Dropdown
           trigger={['click']}
           menu={{
-            items: EXPORTS.map((e) => ({ key: e.id, label: e.title })),
+            items: [
+              { key: 'report', label: 'Report to print or send' },
+              ...EXPORTS.map((e) => ({ key: e.id, label: e.title })),
+            ],
             onClick: ({ key }) => {
-              void attemptStored('Nothing was exported', () => exportNow(key));
+              if (key === 'report') go(`${window.location.pathname}/report`);
+              else void attemptStored('Nothing was exported', () => exportNow(key));
             },
           }}
         >

@@ -126,6 +126,7 @@ function useSheetShell(
           toBoard: () => go(`${window.location.pathname}/board`),
           toBench: () => go(`${window.location.pathname}/bench`),
           toBook: () => go('/book'),
+          toReport: () => go(`${window.location.pathname}/report`),
         },
         lenses,
       ),

@@ -23,6 +23,7 @@ import { attemptStored, tell } from '../shell/tell';
 import { CardGrid } from './card-grid';
 import { useCards } from './use-cards';
 import { useImport } from './use-import';
+import { useLink } from './use-link';
 import styles from './shelf-screen.module.css';
 
 const NewSheet = lazy(() => import('./new-sheet').then((m) => ({ default: m.NewSheet })));
@@ -38,6 +39,7 @@ const Deleted = lazy(() => import('./deleted').then((m) => ({ default: m.Deleted
 export function ShelfScreen() {
   const router = useRouter();
   const cards = useCards();
+  useLink();
   const [query, setQuery] = useState('');
   const wanted = useDeferredValue(query);
   // Which window a new sheet is begun in, if any.

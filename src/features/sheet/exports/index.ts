@@ -1,5 +1,6 @@
 import { sheetOf, useSession } from '@/store/sheet-session';
 import type { Export } from './export';
+import { linkExport } from './link';
 import { picturePngExport, pictureSvgExport } from './picture';
 import { responseCsvExport } from './response-csv';
 import { schematicPngExport, schematicSvgExport } from './schematic';
@@ -8,6 +9,7 @@ import { sheetExport } from './sheet';
 /** Everything a sheet can be written to. A new one is a file and a line here. */
 export const EXPORTS: readonly Export[] = [
   sheetExport,
+  linkExport,
   responseCsvExport,
   schematicSvgExport,
   schematicPngExport,
