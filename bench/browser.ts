@@ -74,7 +74,8 @@ export async function benchBrowser(): Promise<void> {
   }
 }
 
-async function untilServed(url: string): Promise<void> {
+/** Resolves once the server answers. */
+export async function untilServed(url: string): Promise<void> {
   for (let i = 0; i < 100; i++) {
     try {
       if ((await fetch(url)).ok) return;

@@ -1,4 +1,5 @@
 import { benchAc, benchSpread } from './ac';
+import { benchBook } from './book';
 import { benchBrowser } from './browser';
 import { benchCrossover } from './crossover';
 import { benchFit } from './fit';
@@ -17,15 +18,18 @@ const BENCHES: Readonly<Record<string, () => void | Promise<void>>> = {
   crossover: benchCrossover,
   suspects: benchSuspects,
   browser: benchBrowser,
+  book: benchBook,
 };
 
 /**
  * `npm run bench`: medians and ratios, printed and never asserted; `npm run bench -- fit listen` runs
- * those alone, and `engine` all but the browser’s.
+ * those alone, and `engine` all but those in a browser.
  */
 const asked = process.argv.slice(2);
 const isAsked = (name: string) =>
-  asked.length === 0 || asked.includes(name) || (asked.includes('engine') && name !== 'browser');
+  asked.length === 0 ||
+  asked.includes(name) ||
+  (asked.includes('engine') && name !== 'browser' && name !== 'book');
 const unknown = asked.filter((name) => name !== 'engine' && !(name in BENCHES));
 if (unknown.length > 0)
   throw new Error(

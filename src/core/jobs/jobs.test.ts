@@ -344,6 +344,9 @@ test('a report has a section for everything that is known of a sheet, and stops 
   const [board, decision] = sections.slice(-2).map((s) => JSON.stringify(s.blocks));
   expect(board).toMatch(/First: not built yet.*R1 .* → 9k1.*Hums\./);
   expect(decision).toMatch(/The hall likes it so\./);
+  const data = await writeReport({ ...subject, paper: 'data' }, context<never>().own);
+  expect(data.subtitle).toMatch(/^Data page of/);
+  expect(JSON.stringify(data.sections)).toMatch(/Output impedance.*Most that may come in.*Noise/);
   await expect(writeReport(subject, context<never>(3).own)).rejects.toMatchObject({
     code: 'stopped',
   });

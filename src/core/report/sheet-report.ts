@@ -4,17 +4,19 @@ import type { Library } from '@/core/library';
 import { messageOf, ReedError } from '@/core/errors';
 import { withDrivers } from '@/core/sheet/references';
 import type { Sheet } from '@/core/sheet/schema';
+import { PAPER_NAMES, type PaperKind } from './papers';
 import { text, type Report, type ReportBlock, type ReportSection } from './report';
 import { asked } from './sections/asked';
 import { boards } from './sections/boards';
 import { curves } from './sections/curves';
 import { decisions } from './sections/decisions';
+import { figures } from './sections/figures';
 import { partsNeeded } from './sections/parts-needed';
 import { schematics } from './sections/schematics';
 import { testPlan } from './sections/test-plan';
+import { usingIt } from './sections/using-it';
 import { valuesAndWhy } from './sections/values-and-why';
-import type { Measured } from './measured';
-import { measured } from './measured';
+import { measured, type Measured } from './measured';
 
 /** What a report is made from. */
 export interface ReportSubject {
@@ -36,16 +38,11 @@ export interface SectionKind {
   write: (subject: SectionSubject, pause: Pause) => ReportBlock[] | Promise<ReportBlock[]>;
 }
 
-const SECTIONS: readonly SectionKind[] = [
-  asked,
-  schematics,
-  curves,
-  valuesAndWhy,
-  partsNeeded,
-  testPlan,
-  boards,
-  decisions,
-];
+/** The sections of each paper, in their order. */
+const SECTIONS: Readonly<Record<PaperKind, readonly SectionKind[]>> = {
+  report: [asked, schematics, curves, valuesAndWhy, partsNeeded, testPlan, boards, decisions],
+  data: [usingIt, figures, curves],
+};
 
 /**
  * One sheet as a document: what was asked for, its schematic, curves with their spread, values and
@@ -53,7 +50,11 @@ const SECTIONS: readonly SectionKind[] = [
  *
  * A section that cannot be written says why; the others stand.
  */
-export async function reportOf(subject: ReportSubject, pause: Pause): Promise<Report> {
+export async function reportOf(
+  subject: ReportSubject,
+  pause: Pause,
+  paper: PaperKind = 'report',
+): Promise<Report> {
   const sheet = withDrivers(subject.sheet, subject.library.drivers);
   const found: SectionSubject = {
     ...subject,
@@ -61,7 +62,7 @@ export async function reportOf(subject: ReportSubject, pause: Pause): Promise<Re
     ...(await measured(sheet, subject.library, pause)),
   };
   const sections: ReportSection[] = [];
-  for (const { title, write } of SECTIONS) {
+  for (const { title, write } of SECTIONS[paper]) {
     await pause();
     let blocks: ReportBlock[];
     try {
@@ -74,7 +75,7 @@ export async function reportOf(subject: ReportSubject, pause: Pause): Promise<Re
   }
   return {
     title: sheet.title,
-    subtitle: `A report of ${subject.at.slice(0, 10)}.`,
+    subtitle: `${PAPER_NAMES[paper]} of ${subject.at.slice(0, 10)}.`,
     sections,
   };
 }

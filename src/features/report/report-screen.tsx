@@ -1,11 +1,12 @@
 'use client';
 
-import { Button } from 'antd';
+import { Button, Segmented } from 'antd';
 import { strToU8, zipSync } from 'fflate';
 import { useEffect, useMemo, useState } from 'react';
 import type { BookEntry } from '@/core/book/entry';
 import { markdownOf, picturesOf } from '@/core/report/markdown';
 import type { Report } from '@/core/report/report';
+import { PAPER_NAMES, type PaperKind } from '@/core/report/papers';
 import type { Sheet } from '@/core/sheet/schema';
 import { entriesOf } from '@/store/book';
 import { now } from '@/store/ids';
@@ -28,11 +29,12 @@ export function ReportScreen({ id }: { id: string }) {
 
 function Open({ sheet }: { sheet: Sheet }) {
   const go = useGo();
+  const [paper, setPaper] = useState<PaperKind>('report');
   const { library, loading } = useOpenLibrary();
   const lines = useLinesOf(sheet);
   const subject = useMemo(
-    () => (lines && !loading ? { sheet, library, lines, at: now() } : null),
-    [sheet, library, lines, loading],
+    () => (lines && !loading ? { sheet, library, lines, at: now(), paper } : null),
+    [sheet, library, lines, loading, paper],
   );
   const { result, problem } = useJob('writeReport', subject);
   useEffect(() => {
@@ -44,6 +46,15 @@ function Open({ sheet }: { sheet: Sheet }) {
         <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>
           Back to the sheet
         </Button>
+        <Segmented<PaperKind>
+          aria-label="Which paper"
+          value={paper}
+          options={(Object.keys(PAPER_NAMES) as PaperKind[]).map((value) => ({
+            value,
+            label: PAPER_NAMES[value],
+          }))}
+          onChange={setPaper}
+        />
         <span className={styles.gap} />
         <Button disabled={!result} onClick={() => result && saveMarkdown(result)}>
           Save as Markdown
