@@ -1,12 +1,13 @@
 import { Button, Checkbox, Popconfirm, Progress, Select } from 'antd';
 import { FolderInput } from 'lucide-react';
-import { useRef, useState, type DragEvent } from 'react';
+import { useState, type DragEvent } from 'react';
 import { ArchiveReader } from '@/core/archive/reader';
 import { messageOf, ReedError } from '@/core/errors';
 import { planFor, takeIn, type Choice, type Conflict, type Plan } from '@/store/archive-in';
 import { storageProblem } from '@/store/problems';
 import { leaveSheet } from '@/store/session-storage';
 import { dateWords } from '@/ui/controls/date-words';
+import { FileButton } from '@/ui/controls/file-button';
 import { tell } from '../shell/tell';
 import styles from './archive.module.css';
 
@@ -18,7 +19,6 @@ interface Opened {
 
 /** An archive taken in: looked through, what differs decided on, and then all of it or nothing. */
 export function TakeArchive() {
-  const picker = useRef<HTMLInputElement>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState<string | null>(null);
@@ -49,27 +49,16 @@ export function TakeArchive() {
       <h2 id="take-archive">Take an archive in</h2>
       <p>Nothing changes before you have seen what is in it. Drop the file here, or choose it.</p>
       <div className={styles.row}>
-        <Button
+        <FileButton
           icon={<FolderInput size={15} />}
           disabled={busy !== null}
-          onClick={() => picker.current?.click()}
+          label="Archive to take in"
+          accept=".zip,application/zip"
+          onFiles={([file]) => void open(file)}
         >
           Open an archive
-        </Button>
+        </FileButton>
         {busy !== null && <span className={styles.soft}>{busy}</span>}
-        <input
-          ref={picker}
-          type="file"
-          accept=".zip,application/zip"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="Archive to take in"
-          onChange={(e) => {
-            const file = e.target.files?.item(0);
-            if (file) void open(file);
-            e.target.value = '';
-          }}
-        />
       </div>
       {problem !== null && (
         <p role="alert" className={styles.problem}>

@@ -1,9 +1,10 @@
 import { Button, Modal, Select } from 'antd';
 import { ArrowLeftRight, FolderInput } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { messageOf } from '@/core/errors';
 import type { JobInput } from '@/core/jobs';
 import type { Sheet } from '@/core/sheet/schema';
+import { FileButton } from '@/ui/controls/file-button';
 import { useJob } from '../bench/use-job';
 import { refuse } from '../shell/tell';
 import { statesOf, stateOfFile, type ComparedState } from './compare-states';
@@ -20,7 +21,6 @@ export function CompareWindow({ sheet, onClose }: CompareWindowProps) {
   const [states, setStates] = useState<ComparedState[]>([]);
   const [files, setFiles] = useState<ComparedState[]>([]);
   const [keys, setKeys] = useState<readonly [string | null, string]>([null, 'today']);
-  const picker = useRef<HTMLInputElement>(null);
   useEffect(() => {
     let here = true;
     statesOf(sheet)
@@ -67,22 +67,14 @@ export function CompareWindow({ sheet, onClose }: CompareWindowProps) {
           value={second?.key}
           onChange={(key) => setKeys([first?.key ?? null, key])}
         />
-        <Button icon={<FolderInput size={15} />} onClick={() => picker.current?.click()}>
-          A file
-        </Button>
-        <input
-          ref={picker}
-          type="file"
+        <FileButton
+          icon={<FolderInput size={15} />}
+          label="Sheet file to compare with"
           accept=".json,application/json"
-          className="visually-hidden"
-          tabIndex={-1}
-          aria-label="Sheet file to compare with"
-          onChange={(e) => {
-            const file = e.target.files?.item(0);
-            if (file) void bring(file);
-            e.target.value = '';
-          }}
-        />
+          onFiles={([file]) => void bring(file)}
+        >
+          A file
+        </FileButton>
       </div>
       {first && second ? (
         <Both first={first} second={second} />

@@ -1,14 +1,14 @@
 import { Button } from 'antd';
 import { ImagePlus, X } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo } from 'react';
 import { addPicture, pictureOf, removePicture } from '@/store/pictures';
 import { useLiveQuery } from '@/store/live';
+import { FileButton } from '@/ui/controls/file-button';
 import { attemptStored } from '../shell/tell';
 import styles from './book.module.css';
 
 /** The pictures beside a line, and how further ones come there: chosen, dropped or pasted. */
 export function Pictures({ entry, pictures }: { entry: string; pictures: readonly string[] }) {
-  const picker = useRef<HTMLInputElement>(null);
   const add = async (files: Iterable<File>) => {
     for (const file of files)
       await attemptStored('The picture was not put in', async () =>
@@ -35,22 +35,16 @@ export function Pictures({ entry, pictures }: { entry: string; pictures: readonl
           onRemove={() => void remove(entry, id)}
         />
       ))}
-      <Button size="small" icon={<ImagePlus size={14} />} onClick={() => picker.current?.click()}>
-        Add a picture
-      </Button>
-      <input
-        ref={picker}
-        type="file"
+      <FileButton
+        size="small"
+        icon={<ImagePlus size={14} />}
+        label="Pictures to add"
         accept="image/png,image/jpeg,image/webp"
         multiple
-        className="visually-hidden"
-        tabIndex={-1}
-        aria-label="Pictures to add"
-        onChange={(e) => {
-          void add([...(e.target.files ?? [])]);
-          e.target.value = '';
-        }}
-      />
+        onFiles={(files) => void add(files)}
+      >
+        Add a picture
+      </FileButton>
     </div>
   );
 }
