@@ -1,5 +1,5 @@
 import { NOTHING_SERIOUS, seriousInBoth } from './support/axe';
-import { aged, Bench, downloaded, freshBench, typeOver } from './support/browser';
+import { aged, Bench, downloaded, freshBench, typeOver, url } from './support/browser';
 
 const bench = freshBench();
 
@@ -28,7 +28,8 @@ test('an evening at a sheet is written down, opened, compared, taken up again, a
   await aged(page);
 
   // Two states beside each other.
-  await page.keyboard.press('c');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Compare two states' }).click();
   const both = page.getByRole('dialog', { name: 'Two states beside each other' });
   await both.getByRole('row', { name: /^R1 5k6 3k9/ }).waitFor();
   await both.getByRole('row', { name: /^Upper edge/ }).waitFor();
@@ -136,4 +137,34 @@ test('a sheet is printed as a report, saved as Markdown, and handed on as a link
   const cut = await other.page(`/${link.slice(link.indexOf('#'), -40)}`);
   await cut.getByText(/does not hold a whole sheet/).waitFor();
   expect(other.faults).toEqual([]);
+});
+
+test('a folder on disk is kept up to date, also after a reload', async () => {
+  const page = await bench.page('/');
+  // The browser’s own window cannot be answered here: the page is given a folder of its own instead.
+  await bench.context.addInitScript(() => {
+    const own = () => navigator.storage.getDirectory();
+    Object.assign(window, { showDirectoryPicker: own });
+  });
+  const written = () =>
+    page.evaluate(async () => {
+      const folder = await navigator.storage.getDirectory();
+      const file = await (await folder.getFileHandle('jaunty-reed.zip')).getFile();
+      return { size: file.size, at: file.lastModified };
+    });
+  await page.goto(url('/archive'));
+  await page.getByRole('button', { name: 'Choose a folder' }).click();
+  await page.getByText(/^jaunty-reed.zip in .* was written/).waitFor();
+  const first = await written();
+  expect(first.size).toBeGreaterThan(10_000);
+  await page.goto(url('/sheet/demo-trim'));
+  await typeOver(page, page.getByRole('button', { name: /^C1\b/ }).first(), '1n');
+  await aged(page);
+  await page.goto(url('/archive'));
+  await page.getByText(/^jaunty-reed.zip in .* was written/).waitFor();
+  const second = await written();
+  expect(second.at).toBeGreaterThan(first.at);
+  expect(second.size).toBeGreaterThan(first.size);
+  await page.getByRole('button', { name: 'Keep it no longer' }).click();
+  await page.getByRole('button', { name: 'Choose a folder' }).waitFor();
 });

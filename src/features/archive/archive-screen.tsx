@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useEffect } from 'react';
+import { KeptFolder } from './kept-folder';
 import { MakeArchive } from './make-archive';
 import { StorageFacts } from './storage-facts';
 import { TakeArchive } from './take-archive';
@@ -23,6 +24,7 @@ export function ArchiveScreen() {
       <div className={styles.sections}>
         <div className={styles.column}>
           <MakeArchive />
+          <KeptFolder />
           <StorageFacts />
         </div>
         <TakeArchive />

@@ -79,7 +79,6 @@ export const commonCommands = ({
     id: 'compare',
     title: 'Compare two states',
     group: 'Sheet',
-    keys: 'c',
     words: 'difference before after keep board file book',
     run: () => setUi({ comparing: true }),
   },
@@ -87,7 +86,8 @@ export const commonCommands = ({
     id: 'margin',
     title: 'Show or hide the margin of the book',
     group: 'Sheet',
-    keys: 'j',
+    // Plain letters are left to knobs.
+    keys: 'mod+b',
     words: 'journal log history changes notes',
     run: () => usePreferences.setState(({ margin }) => ({ margin: !margin })),
   },

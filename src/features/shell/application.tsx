@@ -33,6 +33,9 @@ const ShortcutsWindow = lazy(() =>
 
 if (typeof window !== 'undefined') begin(window.location.pathname);
 
+/** Milliseconds. */
+const FOLDER_AFTER = 8000;
+
 const nothing = () => () => {};
 
 /** Everything around a screen. Sheets live in this browser, so all of it is rendered here. */
@@ -64,6 +67,13 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
           `Sheets cannot be stored here: ${storageProblem(error)}. What you do now is lost when the page is closed.`,
         ),
       );
+  }, []);
+  useEffect(() => {
+    // A folder on disk that is kept up to date: looked for when everything else stands.
+    const timer = setTimeout(() => {
+      void import('@/store/folder').then(({ findFolder }) => findFolder()).catch(() => undefined);
+    }, FOLDER_AFTER);
+    return () => clearTimeout(timer);
   }, []);
   return (
     <ConfigProvider
