@@ -2,6 +2,8 @@ import 'fake-indexeddb/auto';
 import type { BookEntry } from '@/core/book/entry';
 import { entryWords } from '@/core/book/words';
 import { changeWords } from '@/core/differences/change';
+import { changesBetween } from '@/core/differences/differences';
+import type * as Differences from '@/core/differences/differences';
 import { ReedError } from '@/core/errors';
 import type { Sheet } from '@/core/sheet/schema';
 import { withValue } from '@/core/sheet/stage';
@@ -19,6 +21,11 @@ import {
   saveSheet,
 } from './sheets';
 import { stateOf } from './states';
+
+jest.mock('@/core/differences/differences', () => {
+  const real = jest.requireActual<typeof Differences>('@/core/differences/differences');
+  return { ...real, changesBetween: jest.fn(real.changesBetween) };
+});
 
 let db: ReedDatabase;
 let count = 0;
@@ -198,4 +205,14 @@ test('a damaged line or state stands in nobody’s way', async () => {
   await db.book.update(line.id, { document: { nonsense: true } });
   await save(withPart(again, 'C2', 10e-9));
   await expect(entryOf(line.id, db)).rejects.toThrow(/cannot be read/);
+});
+
+test('what no words can be found for is stored and told of all the same', async () => {
+  const sheet = await begun();
+  jest.mocked(changesBetween).mockImplementationOnce(() => {
+    throw new TypeError('no words');
+  });
+  const edited = await save(withPart(sheet, 'C2', 33e-9));
+  expect(await loadSheet(sheet.id, db)).toMatchObject({ sheet: { ways: edited.ways } });
+  expect((await designed()).map(entryWords)).toEqual(['The sheet as it was → otherwise']);
 });

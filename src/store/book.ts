@@ -78,7 +78,7 @@ export async function logChange(
 ): Promise<void> {
   if (isSameWork(before, after)) return;
   const names = await namesFor(before, after, db);
-  const changes = changesBetween(before, after, names);
+  const changes = toldBetween(before, after, names);
   if (changes.length === 0) return;
   const recent = await recentOf(after.id, db);
   const { put, head, begins } = logged(recent, {
@@ -115,6 +115,18 @@ export async function logChange(
   await db.book.bulkPut([...lines.values()].map(bookRecordOf));
 }
 
+/**
+ * What changed, in words. A state that cannot be told of in words, for whatever reason, is stored all
+ * the same: the line says that much, and has both states.
+ */
+function toldBetween(before: SheetState, after: SheetState, names: NamesOfEntries): Change[] {
+  try {
+    return changesBetween(before, after, names);
+  } catch {
+    return [{ kind: 'value', what: 'The sheet', before: 'as it was', after: 'otherwise' }];
+  }
+}
+
 /** What a line comes to, from the state before it to the present one. */
 async function comesTo(
   { before, changes, more }: BookEntry,
@@ -127,7 +139,7 @@ async function comesTo(
     const { keeps = [] } = after;
     return {
       more: undefined,
-      ...cutChanges(changesBetween({ ...design, title, keeps }, after, names)),
+      ...cutChanges(toldBetween({ ...design, title, keeps }, after, names)),
     };
   } catch (error) {
     if (!(error instanceof ReedError)) throw error;
