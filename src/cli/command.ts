@@ -83,9 +83,12 @@ function withNegatives(
 export const readJson = (path: string): unknown => parseJson(readText(path), path);
 
 /** The text of a file; "-" reads standard input. */
-export function readText(path: string): string {
+export const readText = (path: string): string => readBytes(path).toString('utf8');
+
+/** The bytes of a file; "-" reads standard input. */
+export function readBytes(path: string): Buffer {
   try {
-    return readFileSync(path === '-' ? 0 : path, 'utf8');
+    return readFileSync(path === '-' ? 0 : path);
   } catch (error) {
     const code = (error as { code?: string }).code;
     throw new ReedError(

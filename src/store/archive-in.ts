@@ -2,11 +2,13 @@ import type { ArchiveReader } from '@/core/archive/reader';
 import type { ArchivedSheet } from '@/core/archive/kinds';
 import type { BookEntry } from '@/core/book/entry';
 import { textOfState } from '@/core/book/state';
+import { without } from '@/core/differences/leaves';
 import { canonicalText } from '@/core/document/print';
+import { LIBRARY_TABLES } from '@/core/library';
 import type { Entry, LibraryTable } from '@/core/library/entry';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
 import { nameWith } from '@/core/text';
-import { archivedTables } from './archive-out';
+import { archivedTables, LIBRARY_KINDS } from './archive-out';
 import { bookRecordOf, logChange } from './book';
 import { cardOfSheet } from './cards';
 import { database, type ReedDatabase } from './database';
@@ -45,17 +47,9 @@ export interface Plan {
   conflicts: Conflict[];
 }
 
-const KINDS: readonly (readonly ['take' | 'driver' | 'part', LibraryTable])[] = [
-  ['take', 'takes'],
-  ['driver', 'drivers'],
-  ['part', 'drawer'],
-];
-
 /** What a sheet holds, whatever it was looked at through and however often it was stored. */
-function workOf({ view, revision, updatedAt, createdAt, demo, ...work }: Sheet): string {
-  void [view, revision, updatedAt, createdAt, demo];
-  return canonicalText(work);
-}
+const workOf = (sheet: Sheet): string =>
+  canonicalText(without(sheet, ['view', 'revision', 'updatedAt', 'createdAt', 'demo']));
 
 /** A demo sheet that nobody has touched gives way. */
 const isUntouched = ({ demo, revision }: Sheet): boolean => demo !== undefined && revision === 0;
@@ -82,8 +76,8 @@ export async function planFor(reader: ArchiveReader, db: ReedDatabase = database
       thereAt: one.sheet.updatedAt,
     }));
   }
-  for (const [kind, table] of KINDS)
-    for (const { one } of reader.all(kind))
+  for (const table of LIBRARY_TABLES)
+    for (const { one } of reader.all(LIBRARY_KINDS[table]))
       note(await entryMeets(one, table, db), () => ({
         key: `${table}/${one.id}`,
         kind: table,
@@ -99,7 +93,7 @@ export async function planFor(reader: ArchiveReader, db: ReedDatabase = database
   return plan;
 }
 
-type Meeting = 'fresh' | 'same' | 'theirs' | 'mine' | 'conflict';
+type Meeting = 'fresh' | 'same' | 'conflict';
 
 async function meetingOf(
   { sheet }: ArchivedSheet,
@@ -151,8 +145,8 @@ export async function takeIn(
   const tables = [...archivedTables(db), db.cards];
   await db.transaction('rw', tables, async () => {
     if (replace) for (const table of tables) await table.clear();
-    for (const [kind, table] of KINDS)
-      for (const { one } of reader.all(kind)) {
+    for (const table of LIBRARY_TABLES)
+      for (const { one } of reader.all(LIBRARY_KINDS[table])) {
         const meets = await entryMeets(one, table, db);
         if (
           meets === 'fresh' ||

@@ -2,7 +2,7 @@ import type { ArchiveIndex } from '@/core/archive/archive-index';
 import { ArchiveWriter } from '@/core/archive/writer';
 import { readBookEntry } from '@/core/book/entry';
 import { ReedError } from '@/core/errors';
-import { LIBRARY } from '@/core/library';
+import { LIBRARY, LIBRARY_TABLES } from '@/core/library';
 import { readEntry, type LibraryTable } from '@/core/library/entry';
 import { database, type ReedDatabase } from './database';
 import { now } from './ids';
@@ -21,7 +21,7 @@ import { stateOf } from './states';
 const SLICE = 20;
 
 /** What of a table goes under which kind. */
-const LIBRARY_KINDS = { takes: 'take', drivers: 'driver', drawer: 'part' } as const;
+export const LIBRARY_KINDS = { takes: 'take', drivers: 'driver', drawer: 'part' } as const;
 
 /** Tables of which everything is archived. */
 export const archivedTables = (db: ReedDatabase) => [
@@ -54,8 +54,7 @@ export async function writeArchive(
     const step = (records: readonly unknown[]) =>
       progress(Math.min(1, (done += records.length) / all));
     await writeSheets(writer, db, step);
-    for (const table of ['takes', 'drivers', 'drawer'] as const)
-      await writeLibrary(writer, table, db, step);
+    for (const table of LIBRARY_TABLES) await writeLibrary(writer, table, db, step);
     await inSlices(await db.book.toCollection().primaryKeys(), async (ids) => {
       const records = await db.book.bulkGet(ids);
       for (const record of records) {

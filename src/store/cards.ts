@@ -1,3 +1,4 @@
+import { fnv1a } from '@/core/document/print';
 import { sheetWords, whatItDoes } from '@/core/sheet/summary';
 import { builtKey } from '@/core/sheet/version-key';
 import type { Sheet } from '@/core/sheet/schema';
@@ -80,9 +81,6 @@ export function printOf({ updatedAt, deletedAt, revision, document }: SheetRecor
   }
 }
 
-/** FNV-1a, 32 bits, with the length: enough to notice a change, not meant against forgery. */
-function fingerprint(text: string): string {
-  let hash = 0x811c9dc5;
-  for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
-  return `${text.length.toString(36)}.${(hash >>> 0).toString(36)}`;
-}
+/** Enough to notice a change: 32 bits, with the length. */
+const fingerprint = (text: string): string =>
+  `${text.length.toString(36)}.${fnv1a(text).toString(36)}`;

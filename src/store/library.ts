@@ -1,7 +1,7 @@
 import { ReedError } from '@/core/errors';
 import { EMPTY_LIBRARY, LIBRARY, LIBRARY_TABLES, libraryOf, type Library } from '@/core/library';
 import { readEntry, type Entry, type LibraryTable } from '@/core/library/entry';
-import { referencesOf, refersToNothing } from '@/core/sheet/references';
+import { referencesOf, refersToNothing, withDrivers } from '@/core/sheet/references';
 import type { Sheet } from '@/core/sheet/schema';
 import { database, type ReedDatabase } from './database';
 import { newId } from './ids';
@@ -43,6 +43,15 @@ export async function libraryFor(
     );
   }
   return { library: libraryOf((table) => entries.get(table)!), problems };
+}
+
+/** Sheets as they are solved: with the models of the loudspeakers that their ways end in. */
+export async function solvedByLibrary(
+  sheets: readonly Sheet[],
+  db: ReedDatabase = database(),
+): Promise<Sheet[]> {
+  const { library } = await libraryFor(sheets, db);
+  return sheets.map((sheet) => withDrivers(sheet, library.drivers));
 }
 
 /**

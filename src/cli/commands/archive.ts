@@ -1,7 +1,6 @@
-import { readFileSync } from 'node:fs';
 import { ArchiveReader } from '@/core/archive/reader';
-import { messageOf, ReedError } from '@/core/errors';
-import { Faulty, readArgs, UsageError, type Command } from '../command';
+import { ReedError } from '@/core/errors';
+import { Faulty, readArgs, readBytes, UsageError, type Command } from '../command';
 
 export const archive: Command = {
   name: 'archive',
@@ -25,11 +24,3 @@ export const archive: Command = {
     return faults.length === 0 ? result : new Faulty(result, faults[0]);
   },
 };
-
-function readBytes(path: string): Uint8Array {
-  try {
-    return readFileSync(path === '-' ? 0 : path);
-  } catch (error) {
-    throw new ReedError('document', `The file “${path}” cannot be read: ${messageOf(error)}.`);
-  }
-}

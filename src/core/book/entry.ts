@@ -1,10 +1,6 @@
 import * as z from 'zod';
-import { checkBounds } from '@/core/document/bounded';
-import { firstIssue } from '@/core/document/issue';
 import { CHANGE_KINDS, type Change } from '@/core/differences/change';
-import { ReedError } from '@/core/errors';
-import { entryFields, entryId } from '@/core/library/entry';
-import { quoted } from '@/core/text';
+import { entryFields, entryId, readEntry } from '@/core/library/entry';
 
 /** How much one line of the book holds. */
 export const BOOK_LIMITS = {
@@ -116,16 +112,8 @@ export type EntryFigure = z.infer<typeof figureSchema>;
  *
  * @throws ReedError `document` naming the field and what is wrong with it
  */
-export function readBookEntry(document: unknown): BookEntry {
-  checkBounds(document);
-  const result = bookEntrySchema.safeParse(document);
-  if (result.success) return result.data;
-  const { path, message } = firstIssue(result.error, document);
-  const where = path === '' ? ': it' : ` at ${quoted(path)}:`;
-  throw new ReedError('document', `The line of the book cannot be read${where} ${message}.`, {
-    path,
-  });
-}
+export const readBookEntry = (document: unknown): BookEntry =>
+  readEntry({ noun: 'line of the book', schema: bookEntrySchema }, document);
 
 /** A line of which every step was gone back on. */
 export const isTakenBack = ({ steps }: Pick<BookEntry, 'steps'>): boolean =>

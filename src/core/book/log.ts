@@ -39,13 +39,7 @@ const STROKE = 10_000;
 /** What a step is told as. */
 export function kindOfChanges(changes: readonly Change[]): EntryKind {
   const kinds = new Set(changes.map((c) => c.kind));
-  return kinds.has('take')
-    ? 'take'
-    : kinds.has('board')
-      ? 'board'
-      : kinds.has('keep')
-        ? 'keep'
-        : 'design';
+  return (['take', 'board', 'keep'] as const).find((kind) => kinds.has(kind)) ?? 'design';
 }
 
 /** Whether several steps make one line; of other kinds every one is worth a line of its own. */
@@ -171,7 +165,7 @@ function goneTo(lines: readonly BookEntry[], { from, to }: Event): Logged | null
 
 function marked(step: Step, undone: boolean | undefined): Step {
   if (undone === undefined) return step;
-  const { undone: was, ...rest } = step;
-  void was;
-  return undone ? { ...rest, undone: true } : rest;
+  const bare = { ...step };
+  delete bare.undone;
+  return undone ? { ...bare, undone: true } : bare;
 }

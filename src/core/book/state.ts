@@ -1,12 +1,10 @@
 import * as z from 'zod';
-import { firstIssue } from '@/core/document/issue';
 import { canonicalText, fingerprintOf } from '@/core/document/print';
 import type { SheetState } from '@/core/differences/differences';
-import { ReedError } from '@/core/errors';
+import { readEntry } from '@/core/library/entry';
 import { designOf } from '@/core/sheet/design-of';
 import { designFault } from '@/core/sheet/faults';
 import { designSchema, type Sheet, type SheetDesign } from '@/core/sheet/schema';
-import { quoted } from '@/core/text';
 
 /** A state of a sheet as the book keeps it: its name and its design. */
 export interface KeptState {
@@ -43,18 +41,15 @@ const prints = new WeakMap<SheetState, string>();
 const stateSchema = z.strictObject({ title: z.string().max(120), design: designSchema });
 
 /** @throws ReedError `document` naming the field and what is wrong with it */
-export function readState(document: unknown): KeptState {
-  const result = stateSchema.safeParse(document);
-  const fault = result.success
-    ? designFault(result.data.design, 'design.')
-    : firstIssue(result.error, document);
-  if (!fault) return result.data!;
-  throw new ReedError(
-    'document',
-    `The state that the book kept cannot be read at ${quoted(fault.path)}: ${fault.message}.`,
-    { path: fault.path },
+export const readState = (document: unknown): KeptState =>
+  readEntry(
+    {
+      noun: 'state that the book kept',
+      schema: stateSchema,
+      fault: ({ design }) => designFault(design, 'design.'),
+    },
+    document,
   );
-}
 
 /** A sheet as it was in a state, to be looked at: nothing is kept of it, and it is stored nowhere. */
 export const sheetInState = (like: Sheet, { title, design }: KeptState): Sheet => ({

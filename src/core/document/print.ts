@@ -1,5 +1,5 @@
-/** FNV-1a, 32 bits, from some beginning. */
-function fnv(text: string, hash: number): number {
+/** FNV-1a, 32 bits, from some beginning: enough to notice a change, not meant against forgery. */
+export function fnv1a(text: string, hash = 0x811c9dc5): number {
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193);
   return hash >>> 0;
 }
@@ -25,4 +25,4 @@ export function canonicalText(document: unknown): string {
  * Fowler, Noll, Vo: FNV-1a, taken twice from different beginnings.
  */
 export const fingerprintOf = (text: string): string =>
-  [text.length, fnv(text, 0x811c9dc5), fnv(text, 0x2f0b4a17)].map((n) => n.toString(36)).join('.');
+  [text.length, fnv1a(text), fnv1a(text, 0x2f0b4a17)].map((n) => n.toString(36)).join('.');

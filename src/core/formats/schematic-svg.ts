@@ -4,6 +4,7 @@ import { readNets } from '@/core/drawing/nets';
 import { GROUND_STROKE, PORT_DOT, strokesOf, turnOf } from '@/core/drawing/strokes';
 import { partKindOf } from '@/core/parts';
 import { UNIT, type ResistorLook } from '@/core/parts/part-kind';
+import { escaped } from './xml';
 
 export interface SvgOptions {
   /** Pixels of a grid unit. */
@@ -79,9 +80,3 @@ function wordSvg({ role, text, x, y, anchor }: PlacedText): string {
   const weight = role === 'value' ? ' font-weight="600"' : '';
   return `<text x="${x}" y="${y}" text-anchor="${anchor}" font-family="${face}" font-size="${TEXT_SIZE[role]}"${weight} fill="${role === 'value' ? INK : SOFT}">${escaped(text)}</text>`;
 }
-
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-/** Control characters and halves of characters may not stand in XML at all. */
-const FORBIDDEN = /[\p{Cc}\p{Cs}\ufffe\uffff]/gu;
-const escaped = (text: string): string =>
-  text.replace(FORBIDDEN, ' ').replace(/[&<>"]/g, (c) => ENTITIES[c]);

@@ -15,19 +15,23 @@ export interface Entry {
   name: string;
 }
 
+/** How a kind of document is checked and read. */
+export interface ReadKind<T> {
+  /** In a sentence: “the take”. */
+  noun: string;
+  schema: z.ZodType<T>;
+  /** A document as it was written before, brought into its present form. */
+  migrate?: (document: unknown) => unknown;
+  /** What is wrong with it beyond its single fields. */
+  fault?: (document: T) => Complaint | null;
+}
+
 /**
  * Everything to be known of one kind of entry. What is large, or belongs to more than one sheet, is
  * an entry of the library; sheets name it by id, and a sheet's file brings it along.
  */
-export interface LibraryKind<T extends Entry = Entry> {
+export interface LibraryKind<T extends Entry = Entry> extends ReadKind<T> {
   table: LibraryTable;
-  /** In a sentence: “the take”. */
-  noun: string;
-  schema: z.ZodType<T>;
-  /** An entry as it was written before, brought into its present form. */
-  migrate?: (document: unknown) => unknown;
-  /** What is wrong with an entry beyond its single fields. */
-  fault?: (entry: T) => Complaint | null;
 }
 
 export const entryId = z
@@ -48,11 +52,11 @@ export const libraryKind = <T extends Entry>(kind: LibraryKind<T>): LibraryKind 
   kind as unknown as LibraryKind;
 
 /**
- * Check and read an entry, from a file or from the database.
+ * Check and read an entry, or another document of its own kind, from a file or from the database.
  *
  * @throws ReedError `document` naming the field and what is wrong with it; nothing is half-read
  */
-export function readEntry<T extends Entry>(kind: LibraryKind<T>, document: unknown): T {
+export function readEntry<T>(kind: ReadKind<T>, document: unknown): T {
   checkBounds(document);
   const migrated = kind.migrate?.(document) ?? document;
   const result = kind.schema.safeParse(migrated);

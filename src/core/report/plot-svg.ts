@@ -1,3 +1,6 @@
+import { escaped } from '@/core/formats/xml';
+import { frequencyLabel, frequencyTicks } from '@/core/quantity/frequency-ticks';
+
 /** A curve of a printed picture; how it is drawn tells what it is, without colour too. */
 export interface PlotCurve {
   name: string;
@@ -44,7 +47,7 @@ export function plotSvg({ title, fromHz, toHz, curves, band, unit = 'dB' }: Plot
     Array.from(x, (hz, k) => [hz, y[k]] as const)
       .filter(([hz, v]) => hz >= fromHz * 0.999 && hz <= toHz * 1.001 && Number.isFinite(v))
       .map(([hz, v]) => `${xOf(hz).toFixed(1)},${yOf(v).toFixed(1)}`);
-  const decades = frequencies(fromHz, toHz);
+  const decades = frequencyTicks(fromHz, toHz);
   const rows: number[] = [];
   for (let db = Math.ceil(low / step) * step; db <= high + 1e-9; db += step) rows.push(db);
   const word = (x: number, y: number, words: string, anchor: string) =>
@@ -69,7 +72,7 @@ export function plotSvg({ title, fromHz, toHz, curves, band, unit = 'dB' }: Plot
     `<defs><clipPath id="plot"><rect x="${left}" y="${top}" width="${width - left - right}" height="${height - top - bottom}"/></clipPath></defs>`,
     `<rect width="${width}" height="${height}" fill="#FFFFFF"/>`,
     `<g clip-path="url(#plot)">${body.join('')}</g>`,
-    ...decades.map((hz) => word(xOf(hz), height - bottom + 16, short(hz), 'middle')),
+    ...decades.map((hz) => word(xOf(hz), height - bottom + 16, frequencyLabel(hz), 'middle')),
     ...rows.map((db, i) =>
       word(
         left - 6,
@@ -135,20 +138,3 @@ function levels(
   const span = Math.max(high - low, 12);
   return [high - span, high, span > 48 ? 12 : span > 18 ? 6 : 3];
 }
-
-/** 1, 2 and 5 in each decade. */
-function frequencies(fromHz: number, toHz: number): number[] {
-  const found: number[] = [];
-  for (let d = Math.floor(Math.log10(fromHz)); d <= Math.log10(toHz); d++)
-    for (const n of [1, 2, 5]) {
-      const hz = Number(`${n}e${d}`);
-      if (hz >= fromHz * 0.999 && hz <= toHz * 1.001) found.push(hz);
-    }
-  return found;
-}
-
-const short = (hz: number): string => (hz >= 1000 ? `${hz / 1000}k` : String(hz));
-
-const ENTITIES: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escaped = (words: string): string =>
-  words.replace(/[\p{Cc}\p{Cs}]/gu, ' ').replace(/[&<>"]/g, (c) => ENTITIES[c]);

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { BankPicture } from '@/core/bank/picture';
 import type { Bank } from '@/core/sheet/bank-schema';
 import type { Sheet } from '@/core/sheet/schema';
-import { frequencyLabel, frequencyTicks } from '@/ui/chart/axis';
+import { frequencyLabel, frequencyTicks } from '@/core/quantity/frequency-ticks';
 import { LayerKey, type LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';
 import { useLens } from '../sheet/use-lens';

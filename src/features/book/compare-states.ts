@@ -7,7 +7,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { ReedError } from '@/core/errors';
 import { entriesOf } from '@/store/book';
 import { database } from '@/store/database';
-import { libraryFor } from '@/store/library';
+import { solvedByLibrary } from '@/store/library';
 import { stateOf } from '@/store/states';
 import { dateWords } from '@/ui/controls/date-words';
 
@@ -21,8 +21,7 @@ export interface ComparedState {
   load: () => Promise<Sheet>;
 }
 
-const solved = async (sheet: Sheet): Promise<Sheet> =>
-  withDrivers(sheet, (await libraryFor([sheet])).library.drivers);
+const solved = async (sheet: Sheet): Promise<Sheet> => (await solvedByLibrary([sheet]))[0];
 
 /** Every state of a sheet that is known: as it is, kept, as its boards are, and what the book holds. */
 export async function statesOf(sheet: Sheet): Promise<ComparedState[]> {
@@ -35,7 +34,7 @@ export async function statesOf(sheet: Sheet): Promise<ComparedState[]> {
       key: `keep ${k.id}`,
       group: 'Keeps',
       name: k.name,
-      load: () => solved({ ...sheetInState(sheet, { title: sheet.title, design: k.design }) }),
+      load: () => solved(sheetInState(sheet, { title: sheet.title, design: k.design })),
     })),
     ...sheet.boards.map((b): ComparedState => ({
       key: `board ${b.id}`,

@@ -142,7 +142,7 @@ function Ways({ entry, today, before, after }: Omit<OpenEntry, 'problem'>) {
     });
   const make = (state: Sheet) =>
     attemptStored('No sheet was made of it', async () => {
-      go(`/sheet/${encodeURIComponent(await makeSheetOf(state, state.title))}`);
+      go(`/sheet/${encodeURIComponent(await makeSheetOf(state))}`);
     });
   const remove = () =>
     attemptStored('The line was not taken out', async () => {

@@ -34,7 +34,7 @@ export async function takeUp(id: string, state: Sheet): Promise<void> {
 }
 
 /** A sheet of its own made of a state; returns its id. */
-export async function makeSheetOf(state: Sheet, title: string): Promise<string> {
-  const { id } = await addSheet({ ...bare(state), title });
+export async function makeSheetOf(state: Sheet): Promise<string> {
+  const { id } = await addSheet(bare(state));
   return id;
 }

@@ -2,11 +2,10 @@ import { useCallback, useMemo } from 'react';
 import type { BookEntry } from '@/core/book/entry';
 import { sheetInState } from '@/core/book/state';
 import { messageOf } from '@/core/errors';
-import { withDrivers } from '@/core/sheet/references';
 import { SHEET_VERSION, type Sheet } from '@/core/sheet/schema';
 import { entryOf } from '@/store/book';
 import { database } from '@/store/database';
-import { libraryFor } from '@/store/library';
+import { solvedByLibrary } from '@/store/library';
 import { useLiveQuery } from '@/store/live';
 import { loadSheet } from '@/store/sheets';
 import { stateOf } from '@/store/states';
@@ -52,16 +51,12 @@ export async function openEntry(id: string): Promise<OpenEntry> {
     }
   };
   const [before, kept] = [await state(entry.before), await state(entry.after)];
-  const solved = async (sheet: Sheet | null) =>
-    sheet && withDrivers(sheet, (await libraryFor([sheet])).library.drivers);
-  return {
-    entry,
-    today: await solved(today),
-    before: await solved(before),
-    // A line that nothing followed ends in the sheet as it is.
-    after: await solved(kept ?? (entry.after === undefined && entry.before ? today : null)),
-    problem,
-  };
+  // A line that nothing followed ends in the sheet as it is.
+  const after = kept ?? (entry.after === undefined && entry.before ? today : null);
+  const states = [today, before, after];
+  const solved = await solvedByLibrary(states.filter((s) => s !== null));
+  const [ofToday, ofBefore, ofAfter] = states.map((s) => (s ? solved.shift()! : null));
+  return { entry, today: ofToday, before: ofBefore, after: ofAfter, problem };
 }
 
 /** What stands around a state whose sheet is gone. */

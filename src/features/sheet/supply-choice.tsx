@@ -3,7 +3,7 @@ import type { Supply } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
 import { OnDemandPopover } from '@/ui/controls/on-demand-popover';
 import { Coming } from '../shell/coming';
-import { supplyWords } from './supply-words';
+import { supplyWords } from '@/core/sheet/supply-words';
 import styles from './circuit-panel.module.css';
 
 const SupplyForm = lazy(() => import('./supply-form').then((m) => ({ default: m.SupplyForm })));

@@ -5,7 +5,7 @@ import { usePreferences } from '@/store/preferences';
 import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { attempt } from '../shell/tell';
 import { changeSupply } from './actions/parts';
-import { supplyOf } from './supply-words';
+import { supplyOf } from '@/core/sheet/supply-words';
 import styles from './spread.module.css';
 
 const USUAL_SINGLE = { ohms: 10_000, farads: 47e-6 };

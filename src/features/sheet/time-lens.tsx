@@ -7,7 +7,7 @@ import type { TimePicture } from '@/core/lenses/time';
 import type { Layer } from '@/core/sheet/evaluate';
 import type { Sheet } from '@/core/sheet/schema';
 import { usePreferences } from '@/store/preferences';
-import { frequencyLabel } from '@/ui/chart/axis';
+import { frequencyLabel } from '@/core/quantity/frequency-ticks';
 import type { TimeTrace } from '@/core/lenses/time';
 import type { LayerLook, LineLayer } from '@/ui/chart/layers';
 import { MiniPlot } from '@/ui/chart/mini-plot';

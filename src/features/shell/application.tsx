@@ -70,6 +70,7 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
   }, []);
   useEffect(() => {
     // A folder on disk that is kept up to date: looked for when everything else stands.
+    if (!('showDirectoryPicker' in window)) return;
     const timer = setTimeout(() => {
       void import('@/store/folder').then(({ findFolder }) => findFolder()).catch(() => undefined);
     }, FOLDER_AFTER);

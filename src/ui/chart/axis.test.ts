@@ -1,14 +1,6 @@
 import fc from 'fast-check';
-import {
-  ohmsAxis,
-  delayAxis,
-  frequencyLabel,
-  frequencyTicks,
-  levelAxis,
-  niceTicks,
-  phaseAxis,
-  valueAt,
-} from './axis';
+import { frequencyLabel, frequencyTicks } from '@/core/quantity/frequency-ticks';
+import { ohmsAxis, delayAxis, levelAxis, niceTicks, phaseAxis, valueAt } from './axis';
 
 const hz = fc.double({ min: -2, max: 6, noNaN: true }).map((x) => 10 ** x);
 const trace = fc

@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import { frequencyLabel, frequencyTicks } from './axis';
+import { frequencyLabel, frequencyTicks } from '@/core/quantity/frequency-ticks';
 import type { PlotAxis } from './scales';
 
 /** The axis of a picture over frequency; the same object as long as its ends are. */

@@ -8,6 +8,7 @@ import { meets } from '@/core/sheet/verdict';
 import { SheetEvaluator } from '@/core/sheet/evaluate';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
+import { supplyWords } from '@/core/sheet/supply-words';
 import { table, text, type ReportBlock } from '../report';
 import type { SectionKind, SectionSubject } from '../sheet-report';
 
@@ -57,10 +58,8 @@ function askBlocks(sheet: Sheet): ReportBlock[] {
 
 function ends({ source, ways, parts }: Sheet): ReportBlock {
   const to = ways.map((w) => w.to.name).filter(Boolean);
-  const { supply } = parts;
-  const volts = supply ? `${supply.is === 'split' ? '±' : ''}${supply.volts} V` : '±15 V';
   return text(
-    `From ${source.name || 'the source'}, ${inWords(source.ohms, 'ohms')} and ${inWords(source.volts, 'volts')} r.m.s., to ${[...new Set(to)].join(', ') || 'the load'}. Supply ${volts}; amplifiers: ${parts.opAmp.name}.`,
+    `From ${source.name || 'the source'}, ${inWords(source.ohms, 'ohms')} and ${inWords(source.volts, 'volts')} r.m.s., to ${[...new Set(to)].join(', ') || 'the load'}. Supply ${supplyWords(parts.supply)}; amplifiers: ${parts.opAmp.name}.`,
   );
 }
 

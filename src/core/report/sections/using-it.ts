@@ -2,6 +2,7 @@ import { isCrossover } from '@/core/crossover/crossover-design';
 import { hasAmplifiers } from '@/core/crossover/active';
 import { figuresOf } from '@/core/differences/figures';
 import { inWords } from '@/core/quantity/format';
+import { supplyWords } from '@/core/sheet/supply-words';
 import type { ReportBlock } from '../report';
 import type { SectionKind, SectionSubject } from '../sheet-report';
 
@@ -25,13 +26,8 @@ function itemsOf({ sheet }: SectionSubject): string[] {
     ];
   }
   const { supply, opAmp } = sheet.parts;
-  const volts = !supply
-    ? '±15 V'
-    : supply.is === 'split'
-      ? `±${supply.volts} V`
-      : `${supply.volts} V, one rail`;
   return [
-    `Supply: ${volts}, of a ready-made supply that is approved where you live. Amplifiers inside: ${opAmp.name}.`,
+    `Supply: ${supplyWords(supply)}, of a ready-made supply that is approved where you live. Amplifiers inside: ${opAmp.name}.`,
     `Made to follow ${sheet.source.name || 'a source'} of ${inWords(sheet.source.ohms, 'ohms', 3)} at ${inWords(sheet.source.volts, 'volts', 3)} r.m.s., and to feed ${[...new Set(sheet.ways.map((w) => w.to.name).filter(Boolean))].join(', ') || 'an input'}.`,
     'Connect it with the power off, and begin with the level down.',
   ];
