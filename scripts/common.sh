@@ -22,7 +22,7 @@ install_packages() {
 
 # A fingerprint of everything a build is made from.
 source_print() {
-  { find src -type f ! -name '*.test.ts' ! -path '*/fixtures/*' -print0 | sort -z | xargs -0 sha256sum; sha256sum package-lock.json next.config.ts tsconfig.json scripts/compress.mjs; } | sha256sum | cut -d' ' -f1
+  { find src -type f ! -name '*.test.ts' ! -path '*/fixtures/*' -print0 | sort -z | xargs -0 sha256sum; sha256sum package-lock.json next.config.ts package.json tsconfig.json scripts/compress.mjs scripts/offline.mjs; } | sha256sum | cut -d' ' -f1
 }
 
 build_if_changed() {
@@ -30,7 +30,7 @@ build_if_changed() {
   print="$(source_print)"
   if [ "$(cat .next/built-from 2>/dev/null)" != "$print" ]; then
     echo "Building ..."
-    npx --no-install next build && node scripts/compress.mjs || return 1
+    npm run --silent build || return 1
     echo "$print" >.next/built-from
   fi
 }

@@ -10,3 +10,6 @@ export const SECURITY_HEADERS = {
 
 /** The policy of an answer that is no page: it may load nothing and be shown nowhere. */
 export const NO_PAGE_POLICY = "default-src 'none'; base-uri 'none'; frame-ancestors 'none'";
+
+/** The policy of the worker that keeps the program in the browser: it fetches what it keeps, no more. */
+export const WORKER_POLICY = "default-src 'none'; connect-src 'self'; base-uri 'none'";

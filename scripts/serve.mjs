@@ -5,7 +5,7 @@ import { createServer } from 'node:http';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import next from 'next';
-import { NO_PAGE_POLICY, SECURITY_HEADERS } from './headers.mjs';
+import { NO_PAGE_POLICY, SECURITY_HEADERS, WORKER_POLICY } from './headers.mjs';
 
 const host = process.env.HOST || '127.0.0.1';
 const port = Number(process.env.PORT || 3000);
@@ -35,7 +35,9 @@ export function refusal(method, address, length) {
     return 400;
   }
   if (!path.startsWith('/') || /[\u0000-\u001f\\]/.test(plain)) return 400;
-  const id = /^\/sheet\/([^/]*)(?:\/parts)?\/?$/.exec(path)?.[1];
+  // What serves the addresses of sheets has none of its own.
+  if (/^\/screens(\/|$)/.test(plain)) return 404;
+  const id = /^\/sheet\/([^/]*)(?:\/[a-z]+)?\/?$/.exec(path)?.[1];
   return id !== undefined && decodeURIComponent(id).length > LONGEST_ID ? 404 : null;
 }
 
@@ -97,6 +99,21 @@ function serveCompressed(request, response) {
   return false;
 }
 
+/** The worker that keeps the program in the browser; whether there is a newer one is asked each time. */
+function serveWorker(request, response) {
+  if ((request.url ?? '').split('?')[0] !== '/sw.js') return false;
+  const content = contentOf(join(root, '.next/sw.js'));
+  if (content === undefined) return false;
+  response.writeHead(200, {
+    'content-type': 'text/javascript; charset=utf-8',
+    'content-length': content.length,
+    'content-security-policy': WORKER_POLICY,
+    'cache-control': 'no-cache',
+  });
+  response.end(request.method === 'HEAD' ? undefined : content);
+  return true;
+}
+
 const app = next({
   dev: false,
   dir: root,
@@ -110,7 +127,7 @@ const server = createServer((request, response) => {
   const length = Number(request.headers['content-length'] ?? NaN);
   const status = refusal(request.method ?? '', request.url ?? '', length);
   if (status) refuse(request, response, status);
-  else if (!serveCompressed(request, response))
+  else if (!serveCompressed(request, response) && !serveWorker(request, response))
     handle(request, response).catch(() => {
       if (!response.headersSent) refuse(request, response, 404);
       else response.destroy();

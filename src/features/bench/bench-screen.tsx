@@ -10,6 +10,7 @@ import { useOpenLibrary, followOpenLibrary } from '@/store/open-library';
 import { openSheet } from '@/store/session-storage';
 import { doneBy, redo, undo, useSheet } from '@/store/sheet-session';
 import { Unopened } from '../sheet/unopened';
+import { sheetAddress } from '../shell/sheet-address';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt, attemptStored } from '../shell/tell';
@@ -44,9 +45,7 @@ const COMMANDS = [
 
 function BackButton({ sheet }: { sheet: Sheet }) {
   const go = useGo();
-  return (
-    <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>Back to the sheet</Button>
-  );
+  return <Button onClick={() => go(sheetAddress(sheet.id))}>Back to the sheet</Button>;
 }
 
 export function Bench({ sheet: open }: { sheet: Sheet }) {

@@ -11,6 +11,7 @@ import { BOOK_LIMITS } from '@/core/book/entry';
 import { figuresDue, putBackEntry, putFigures, removeEntry } from '@/store/book';
 import { dateWords } from '@/ui/controls/date-words';
 import { useJob } from '../bench/use-job';
+import { sheetAddress } from '../shell/sheet-address';
 import { useGo } from '../shell/leave-guard';
 import { attemptStored, tell } from '../shell/tell';
 import { timeWords } from './days';
@@ -138,11 +139,11 @@ function Ways({ entry, today, before, after }: Omit<OpenEntry, 'problem'>) {
     attemptStored('The state was not taken up', async () => {
       if (!today) return;
       await takeUp(today.id, state);
-      go(`/sheet/${encodeURIComponent(today.id)}`);
+      go(sheetAddress(today.id));
     });
   const make = (state: Sheet) =>
     attemptStored('No sheet was made of it', async () => {
-      go(`/sheet/${encodeURIComponent(await makeSheetOf(state))}`);
+      go(sheetAddress(await makeSheetOf(state)));
     });
   const remove = () =>
     attemptStored('The line was not taken out', async () => {
@@ -160,9 +161,7 @@ function Ways({ entry, today, before, after }: Omit<OpenEntry, 'problem'>) {
     });
   return (
     <div className={styles.ways}>
-      {today && (
-        <Link href={`/sheet/${encodeURIComponent(today.id)}`}>To the sheet as it is now</Link>
-      )}
+      {today && <Link href={sheetAddress(today.id)}>To the sheet as it is now</Link>}
       {today && before && <Button onClick={() => void up(before)}>Take up the state before</Button>}
       {today && after && entry.after !== undefined && (
         <Button onClick={() => void up(after)}>Take up the state after</Button>

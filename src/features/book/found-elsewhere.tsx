@@ -8,6 +8,7 @@ import { drawerContents } from '@/store/drawer';
 import { useLiveQuery } from '@/store/live';
 import { searchCards } from '@/store/shelf';
 import { useCards } from '../shelf/use-cards';
+import { sheetAddress } from '../shell/sheet-address';
 import styles from './book.module.css';
 
 /** As many of each kind as are listed; the rest is counted. */
@@ -32,14 +33,14 @@ export function FoundElsewhere({ query }: { query: string }) {
     <div className={styles.elsewhere}>
       <Found name="Sheets" count={sheets.length}>
         {sheets.slice(0, MOST).map(({ id, title }) => (
-          <Link key={id} href={`/sheet/${encodeURIComponent(id)}`}>
+          <Link key={id} href={sheetAddress(id)}>
             {title}
           </Link>
         ))}
       </Found>
       <Found name="Boards" count={boards.length}>
         {boards.slice(0, MOST).map(({ card, board }) => (
-          <Link key={`${card.id} ${board.id}`} href={`/sheet/${encodeURIComponent(card.id)}/bench`}>
+          <Link key={`${card.id} ${board.id}`} href={sheetAddress(card.id, 'bench')}>
             {board.name} of {card.title}
           </Link>
         ))}

@@ -9,6 +9,7 @@ import { putDriver } from '@/store/drivers';
 import { newId } from '@/store/ids';
 import { usePreferences } from '@/store/preferences';
 import { Prepared } from '@/ui/controls/prepared';
+import { sheetAddress } from '../shell/sheet-address';
 import { useGo } from '../shell/leave-guard';
 import { attemptStored } from '../shell/tell';
 import { DriverSheet } from './driver-sheet';
@@ -92,7 +93,7 @@ export function DriversScreen() {
         <BeginCrossover
           open={dividing}
           onClose={() => setDividing(false)}
-          onMade={({ id }) => go(`/sheet/${encodeURIComponent(id)}`)}
+          onMade={({ id }) => go(sheetAddress(id))}
         />
       </Prepared>
     </div>

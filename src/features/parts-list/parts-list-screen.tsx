@@ -12,6 +12,7 @@ import { usePreferences } from '@/store/preferences';
 import { download, fileName } from '@/ui/download';
 import { useDrawer } from '../drawer/use-drawer';
 import { Unopened } from '../sheet/unopened';
+import { sheetAddress } from '../shell/sheet-address';
 import { useGo } from '../shell/leave-guard';
 import { Boards } from './boards';
 import { LackingButton } from './lacking-button';
@@ -62,9 +63,7 @@ function Open({ sheet }: { sheet: Sheet }) {
           {sheet.crossover && <Drivers sheet={sheet} channels={boards} />}
         </div>
         <div className={styles.actions}>
-          <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>
-            Back to the sheet
-          </Button>
+          <Button onClick={() => go(sheetAddress(sheet.id))}>Back to the sheet</Button>
           <Button
             disabled={lines.length === 0}
             onClick={() =>
@@ -74,9 +73,7 @@ function Open({ sheet }: { sheet: Sheet }) {
             Save as CSV
           </Button>
           {!sheet.crossover && !sheet.bank && (
-            <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}/board`)}>
-              Stripboard
-            </Button>
+            <Button onClick={() => go(sheetAddress(sheet.id, 'board'))}>Stripboard</Button>
           )}
           <Button onClick={() => window.print()}>Print</Button>
           <LackingButton lines={lines} />

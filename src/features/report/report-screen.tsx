@@ -16,6 +16,7 @@ import { useSheet } from '@/store/sheet-session';
 import { download, fileName } from '@/ui/download';
 import { useJob } from '../bench/use-job';
 import { Unopened } from '../sheet/unopened';
+import { sheetAddress } from '../shell/sheet-address';
 import { useGo } from '../shell/leave-guard';
 import { ReportBlocks } from './report-blocks';
 import styles from './report.module.css';
@@ -43,9 +44,7 @@ function Open({ sheet }: { sheet: Sheet }) {
   return (
     <div className={styles.screen}>
       <header className={styles.bar}>
-        <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>
-          Back to the sheet
-        </Button>
+        <Button onClick={() => go(sheetAddress(sheet.id))}>Back to the sheet</Button>
         <Segmented<PaperKind>
           aria-label="Which paper"
           value={paper}

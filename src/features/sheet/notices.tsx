@@ -5,6 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { bringBack, dismissNotice, leaveDeleted } from '@/store/session-storage';
 import { sheetOf, useSession } from '@/store/sheet-session';
+import { sheetAddress } from '../shell/sheet-address';
 import { sheetFile } from './sheet-file';
 import styles from './sheet-screen.module.css';
 
@@ -46,9 +47,7 @@ export function Notices({ problem }: { problem: string | null }) {
         <div role="status" className={`${styles.notice} ${styles.quiet}`}>
           <span>{notice.text}</span>
           {notice.other && (
-            <Link href={`/sheet/${encodeURIComponent(notice.other.id)}`}>
-              Open “{notice.other.title}”
-            </Link>
+            <Link href={sheetAddress(notice.other.id)}>Open “{notice.other.title}”</Link>
           )}
           <Button size="small" onClick={dismissNotice}>
             Understood

@@ -10,6 +10,7 @@ import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/sheet/bank-schema';
 import type { Crossover } from '@/core/sheet/crossover-schema';
 import { Prepared } from '@/ui/controls/prepared';
+import { sheetAddress } from '../shell/sheet-address';
 import { Coming } from '../shell/coming';
 import { useCommands } from '../shell/commands';
 import { ListeningDock } from '../listen/listening-dock';
@@ -54,8 +55,7 @@ export function SheetScreen({ id }: { id: string }) {
     () =>
       useSession.subscribe((after, before) => {
         const [now, was] = [after.frame?.id, before.frame?.id];
-        if (was === id && now !== undefined && now !== id)
-          router.replace(`/sheet/${encodeURIComponent(now)}`);
+        if (was === id && now !== undefined && now !== id) router.replace(sheetAddress(now));
       }),
     [id, router],
   );

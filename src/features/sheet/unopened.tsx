@@ -6,6 +6,7 @@ import { useRouter } from 'next/navigation';
 import { legibleTitle } from '@/core/sheet/salvage';
 import { useSession } from '@/store/sheet-session';
 import { openDamaged } from '../shelf/open-damaged';
+import { sheetAddress } from '../shell/sheet-address';
 import { damagedFile } from './sheet-file';
 import styles from './sheet-screen.module.css';
 
@@ -33,7 +34,7 @@ export function Unopened({ id }: { id: string }) {
         <p>It is left as it is. What can be read of it opens as a sheet of its own.</p>
         <Button
           type="primary"
-          onClick={() => void openDamaged(id, (copy) => router.push(`/sheet/${copy}`))}
+          onClick={() => void openDamaged(id, (copy) => router.push(sheetAddress(copy)))}
         >
           Open what can be read
         </Button>

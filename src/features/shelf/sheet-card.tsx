@@ -13,6 +13,7 @@ import type { Card } from '@/store/card';
 import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { dateWords } from '@/ui/controls/date-words';
+import { sheetAddress } from '../shell/sheet-address';
 import { exportDamaged, remove, rename } from './card-actions';
 import { MoreButton } from './more-button';
 import { openDamaged } from './open-damaged';
@@ -46,7 +47,7 @@ function Readable({ card }: { card: Card }) {
   return (
     <article className={styles.card}>
       <Link
-        href={`/sheet/${encodeURIComponent(card.id)}`}
+        href={sheetAddress(card.id)}
         prefetch={false}
         className={styles.open}
         aria-label={`Open ${title}`}
@@ -143,7 +144,7 @@ function Damaged({ card }: { card: Card }) {
           <Button
             size="small"
             aria-label={`Open what can be read of ${name}`}
-            onClick={() => void openDamaged(card.id, (id) => router.push(`/sheet/${id}`))}
+            onClick={() => void openDamaged(card.id, (id) => router.push(sheetAddress(id)))}
           >
             Open what can be read
           </Button>

@@ -17,6 +17,7 @@ import type { Sheet } from '@/core/sheet/schema';
 import { searchCards } from '@/store/shelf';
 import { restoreDemo } from '@/store/sheets';
 import { Prepared } from '@/ui/controls/prepared';
+import { sheetAddress } from '../shell/sheet-address';
 import { Coming } from '../shell/coming';
 import { useCommands, type Command } from '../shell/commands';
 import { attemptStored, tell } from '../shell/tell';
@@ -96,7 +97,7 @@ export function ShelfScreen() {
   );
   useCommands('shelf', commands);
 
-  const show = ({ id }: Pick<Sheet, 'id'>) => router.push(`/sheet/${id}`);
+  const show = ({ id }: Pick<Sheet, 'id'>) => router.push(sheetAddress(id));
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setDropping(false);

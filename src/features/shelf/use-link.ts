@@ -4,6 +4,7 @@ import { messageOf } from '@/core/errors';
 import { sheetOfLink } from '@/core/sheet/link';
 import { addFiles, shelfReady } from '@/store/sheets';
 import { whyNotMade } from '@/store/problems';
+import { sheetAddress } from '../shell/sheet-address';
 import { refuse, tell } from '../shell/tell';
 
 /** A link that holds a sheet was opened: the sheet goes onto the shelf, once, and is opened. */
@@ -26,7 +27,7 @@ export function useLink(): void {
         await shelfReady().catch(() => undefined);
         const [sheet] = await addFiles([file]);
         tell(`“${sheet.title}” is on your shelf.`);
-        router.push(`/sheet/${encodeURIComponent(sheet.id)}`);
+        router.push(sheetAddress(sheet.id));
       } catch (error) {
         refuse(whyNotMade(error));
       }

@@ -16,6 +16,7 @@ import { ErrorBoundary } from './error-boundary';
 import { HotkeyBindings } from './hotkeys';
 import { LeaveGuard } from './leave-guard';
 import { Rail } from './rail';
+import { keepProgram } from './program';
 import { refuse, useTold } from './tell';
 import styles from './application.module.css';
 
@@ -35,6 +36,7 @@ if (typeof window !== 'undefined') begin(window.location.pathname);
 
 /** Milliseconds. */
 const FOLDER_AFTER = 8000;
+const KEEP_AFTER = 3000;
 
 const nothing = () => () => {};
 
@@ -74,6 +76,12 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
     const timer = setTimeout(() => {
       void import('@/store/folder').then(({ findFolder }) => findFolder()).catch(() => undefined);
     }, FOLDER_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
+  useEffect(() => {
+    // Fetched into the browser whole, but not before what somebody waits for.
+    if (process.env.NODE_ENV !== 'production') return;
+    const timer = setTimeout(() => void keepProgram(), KEEP_AFTER);
     return () => clearTimeout(timer);
   }, []);
   return (

@@ -1,6 +1,7 @@
 import { openSheet } from '@/store/session-storage';
 import { shelfReady } from '@/store/sheets';
 import { followOpenSheet } from '../sheet/evaluations';
+import { sheetAddress, sheetIn } from './sheet-address';
 
 /**
  * What takes time and needs no screen begins before the first screen is built: the database, and the
@@ -11,17 +12,7 @@ import { followOpenSheet } from '../sheet/evaluations';
 export function begin(path: string): void {
   shelfReady().catch(() => undefined); // said where the shell waits for it
   const id = sheetIn(path);
-  if (id === undefined) return;
+  if (id === undefined || path.replace(/\/$/, '') !== sheetAddress(id)) return;
   followOpenSheet();
   void openSheet(id);
-}
-
-/** The id in the address of a sheet; an address that means nothing is the server's to refuse. */
-export function sheetIn(path: string): string | undefined {
-  const id = /^\/sheet\/([^/]+)\/?$/.exec(path)?.[1];
-  try {
-    return id === undefined ? undefined : decodeURIComponent(id);
-  } catch {
-    return undefined;
-  }
 }

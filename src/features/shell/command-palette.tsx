@@ -4,6 +4,7 @@ import { Modal } from 'antd';
 import { Command as Palette } from 'cmdk';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useCards } from '../shelf/use-cards';
+import { sheetAddress } from './sheet-address';
 import { printKeys, useCommandStore, useShell, type Command } from './commands';
 import { useGo } from './leave-guard';
 import styles from './command-palette.module.css';
@@ -113,7 +114,7 @@ function useSheets(): Command[] {
           title: `Open: ${title}`,
           group: 'Shelf',
           words,
-          run: () => go(`/sheet/${encodeURIComponent(id)}`),
+          run: () => go(sheetAddress(id)),
         })),
     [cards, go],
   );

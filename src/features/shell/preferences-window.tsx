@@ -1,8 +1,9 @@
 'use client';
 
-import { Modal, Segmented } from 'antd';
+import { Button, Modal, Segmented } from 'antd';
 import { usePreferences, type Preferences } from '@/store/preferences';
 import { useShell } from './commands';
+import { useProgram } from './program';
 import styles from './preferences-window.module.css';
 
 /** How things are shown: acts at once. */
@@ -52,7 +53,36 @@ export function PreferencesWindow() {
           ]}
         />
       </Row>
+      <Kept />
     </Modal>
+  );
+}
+
+const KEPT_WORDS = {
+  unknown: 'being looked at',
+  fetching: 'being fetched',
+  kept: 'works: all of it is in this browser',
+  not: 'not in this browser, or not from this address',
+};
+
+/** Whether the program itself is in this browser, and can be one of the machine’s own. */
+function Kept() {
+  const { kept, install } = useProgram();
+  return (
+    <>
+      <Row label="Without a network">
+        <span>{KEPT_WORDS[kept]}</span>
+      </Row>
+      {install !== null && (
+        <Row label="As an application of this machine">
+          <Button
+            onClick={() => void install.prompt().then(() => useProgram.setState({ install: null }))}
+          >
+            Install
+          </Button>
+        </Row>
+      )}
+    </>
   );
 }
 

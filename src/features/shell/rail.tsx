@@ -16,6 +16,7 @@ import { usePathname } from 'next/navigation';
 import { useEffect, type ReactNode } from 'react';
 import { useLeisure } from '@/ui/controls/use-leisure';
 import { useShell } from './commands';
+import { NewerVersion } from './newer-version';
 import styles from './rail.module.css';
 
 /** The slim rail between screens: the shelf, the sheet that was open last, and the shell's windows. */
@@ -98,6 +99,7 @@ export function Rail() {
         icon={<GraduationCap size={18} strokeWidth={1.6} />}
       />
       <span className={styles.gap} />
+      <NewerVersion />
       <button
         type="button"
         className={styles.item}

@@ -13,6 +13,7 @@ import { EditableQuantity } from '@/ui/controls/editable-quantity';
 import { usePreferences } from '@/store/preferences';
 import { engine } from '@/workers/engine';
 import { Unopened } from '../sheet/unopened';
+import { sheetAddress } from '../shell/sheet-address';
 import { useCommands } from '../shell/commands';
 import { useGo } from '../shell/leave-guard';
 import { attempt } from '../shell/tell';
@@ -51,9 +52,7 @@ export function Stripboard({ sheet }: { sheet: Sheet }) {
           <Size board={board} parts={components.length} />
         </div>
         <div className={styles.actions}>
-          <Button onClick={() => go(`/sheet/${encodeURIComponent(sheet.id)}`)}>
-            Back to the sheet
-          </Button>
+          <Button onClick={() => go(sheetAddress(sheet.id))}>Back to the sheet</Button>
           {board && (
             <Segmented
               aria-label="Side"

@@ -1,0 +1,81 @@
+import { Serwist, type PrecacheEntry, type SerwistPlugin } from 'serwist';
+import { DATA_HEADERS, kindOfKey, pageKey } from './page-key';
+
+/*
+ * Keeps the whole program in the browser, so that it works without a network (decision 55). Every
+ * version has a cache of its own, filled before the version can be taken: pages, what the framework
+ * fetches when it goes from one to another, scripts, styles and fonts are always of one version.
+ */
+
+declare const self: ServiceWorkerGlobalScope;
+/** Set by scripts/offline.mjs: which build this is, and everything it consists of. */
+declare const BUILD: string;
+declare const FILES: PrecacheEntry[];
+
+const CACHES = 'jaunty-reed-';
+const OURS = `${CACHES}${BUILD}`;
+
+const pages: SerwistPlugin = {
+  requestWillFetch: ({ request }) => {
+    const kind = kindOfKey(new URL(request.url));
+    return Promise.resolve(
+      kind === undefined ? request : new Request(request, { headers: DATA_HEADERS[kind] }),
+    );
+  },
+  // What a page says of the headers that it depends on is in its name already.
+  cacheWillUpdate: ({ response }) => {
+    if (!response.ok) return Promise.resolve(null);
+    const headers = new Headers(response.headers);
+    headers.delete('vary');
+    const { status, statusText } = response;
+    return Promise.resolve(new Response(response.body, { status, statusText, headers }));
+  },
+};
+
+const serwist = new Serwist({
+  precacheEntries: FILES,
+  precacheOptions: {
+    cacheName: OURS,
+    plugins: [pages],
+    concurrency: 6,
+    // The page's sign is asked for with its fingerprint behind it.
+    ignoreURLParametersMatching: [/^icon\./],
+  },
+  clientsClaim: true,
+  disableDevLogs: true,
+});
+
+const asked = (request: Request, url: URL) => ({
+  path: url.pathname,
+  navigates: request.mode === 'navigate',
+  header: (name: string) => request.headers.get(name),
+});
+
+serwist.registerCapture(
+  ({ request, url, sameOrigin }) =>
+    sameOrigin && request.method === 'GET' && pageKey(asked(request, url)) !== undefined,
+  async ({ request, url }) =>
+    (await serwist.matchPrecache(pageKey(asked(request, url))!)) ?? fetch(request),
+);
+
+// A tab that an earlier version runs in finds the scripts of that version for as long as it is open.
+serwist.registerCapture(
+  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith('/_next/static/'),
+  async ({ request }) => (await caches.match(request)) ?? fetch(request),
+);
+
+/** Forget the versions that no tab can be running any more. */
+async function tidy(tabs: number): Promise<void> {
+  const open = await self.clients.matchAll({ type: 'window', includeUncontrolled: true });
+  if (open.length > tabs) return;
+  for (const name of await caches.keys())
+    if (name.startsWith(CACHES) && name !== OURS) await caches.delete(name);
+}
+
+self.addEventListener('activate', (event) => event.waitUntil(tidy(0)));
+// A page that has just begun, and is the only one, is of this version.
+self.addEventListener('message', (event) => {
+  if ((event.data as { type?: unknown } | null)?.type === 'BEGUN') event.waitUntil(tidy(1));
+});
+
+serwist.addEventListeners();
