@@ -28,12 +28,15 @@ export class Bench {
   private constructor(
     private readonly browser: Browser,
     readonly context: BrowserContext,
+    private readonly home: string,
   ) {}
 
+  /** @param home address of a server of its own: there the program is kept in the browser too */
   static async open(
     scheme: 'light' | 'dark' = 'light',
     reducedMotion: 'reduce' | 'no-preference' = 'no-preference',
     switches: readonly string[] = [],
+    home?: string,
   ): Promise<Bench> {
     const browser = await chromium.launch({
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -45,7 +48,12 @@ export class Bench {
       reducedMotion,
       acceptDownloads: true,
     });
-    const bench = new Bench(browser, context);
+    // The program is fetched whole beside each test otherwise, and thrown away with it.
+    if (home === undefined)
+      await context.addInitScript(() => {
+        ServiceWorkerContainer.prototype.register = () => Promise.reject(new Error('not here'));
+      });
+    const bench = new Bench(browser, context, home ?? url(''));
     Bench.opened.add(bench);
     return bench;
   }
@@ -66,10 +74,10 @@ export class Bench {
       if (message.type() === 'error') this.faults.push(`console: ${message.text()}`);
     });
     page.on('request', (request) => {
-      if (!/^(data|blob):/.test(request.url()) && !request.url().startsWith(url('')))
+      if (!/^(data|blob):/.test(request.url()) && !request.url().startsWith(this.home))
         this.faults.push(`request to ${request.url()}`);
     });
-    await page.goto(url(path));
+    await page.goto(this.home + path);
     return page;
   }
 

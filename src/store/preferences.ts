@@ -37,6 +37,8 @@ export function readPreferences(stored: unknown): Partial<Preferences> {
   return result.success ? result.data : {};
 }
 
+const KEY = 'jaunty-reed-preferences';
+
 /** How this person likes things shown; kept in this browser. */
 export const usePreferences = create<PreferencesState>()(
   persist(
@@ -50,16 +52,17 @@ export const usePreferences = create<PreferencesState>()(
       set: (change) => set(change),
     }),
     {
-      name: 'jaunty-reed-preferences',
+      name: KEY,
+      // Never raised: an earlier version in another tab would put its own in their place.
       version: 1,
-      partialize: ({ theme, resistors, mark, spread, margin, prices }) => ({
-        theme,
-        resistors,
-        mark,
-        spread,
-        margin,
-        prices,
-      }),
+      // What a newer version in another tab knows beside these stays beside them.
+      partialize: ({ set: _, ...kept }) => kept,
     },
   ),
 );
+
+// Two tabs are of one mind: what one changes the other does not put back.
+if (typeof window !== 'undefined')
+  window.addEventListener('storage', ({ key }) => {
+    if (key === KEY) void usePreferences.persist.rehydrate();
+  });
