@@ -55,6 +55,7 @@ const layers = [
   'differences',
   'bench',
   'practice',
+  'plan',
   'listen',
   'book',
   'archive',

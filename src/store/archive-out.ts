@@ -7,6 +7,7 @@ import { readEntry, type LibraryTable } from '@/core/library/entry';
 import { database, type ReedDatabase } from './database';
 import { now } from './ids';
 import { whole } from './keeps';
+import { usePlan } from './plan';
 import { usePractice } from './practice';
 import { usePreferences } from './preferences';
 import { isDeleted, readRecords } from './records';
@@ -81,18 +82,13 @@ export async function writeArchive(
       step(ids);
     });
   });
-  writer.add(
-    'settings',
-    { name: 'preferences', value: settingsOf(usePreferences.getState()) },
-    'preferences',
-  );
-  writer.add(
-    'settings',
-    { name: 'practice', value: settingsOf(usePractice.getState()) },
-    'practice',
-  );
+  for (const [name, store] of Object.entries(SETTINGS))
+    writer.add('settings', { name, value: settingsOf(store.getState()) }, name);
   return writer.end();
 }
+
+/** Small stores, by the names that an archive has for them. */
+const SETTINGS = { preferences: usePreferences, practice: usePractice, plan: usePlan };
 
 /** What of a small store is kept: no actions. */
 const settingsOf = (state: object): unknown =>

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { followOtherTabs } from './other-tabs';
 import { database, type ReedDatabase } from './database';
 
 interface BackupState {
@@ -9,13 +10,17 @@ interface BackupState {
   putOffUntil: string | null;
 }
 
+const KEY = 'jaunty-reed-backup';
+
 /** When everything was last saved elsewhere; kept in this browser. */
 export const useBackup = create<BackupState>()(
   persist((): BackupState => ({ lastAt: null, putOffUntil: null }), {
-    name: 'jaunty-reed-backup',
+    name: KEY,
     version: 1,
   }),
 );
+
+followOtherTabs(useBackup, KEY);
 
 const DAY = 24 * 3600_000;
 /** A reminder comes after so long, where so many lines were written since. */

@@ -1,3 +1,4 @@
+import type { BoardState } from '@/core/plan/tasks';
 import type { WhatItDoes } from '@/core/sheet/summary';
 
 /** What the shelf shows of one sheet. Made from its record, never edited on its own. */
@@ -14,7 +15,7 @@ export interface Card {
   /** Title and everything it does, in small letters, for searching. */
   words: string;
   /** Its boards; absent of cards that were made before these were told. */
-  boards?: { id: string; name: string; note: string }[];
+  boards?: CardBoard[];
   /** Why it cannot be read. */
   problem?: string;
   /** What the curve is computed from; a curve of another key is not shown. */
@@ -22,6 +23,11 @@ export interface Card {
   curve?: CardCurve;
   /** Fingerprint of the record that the card was made from. */
   print: string;
+}
+
+/** A board of a sheet, as far as shelf, search and plan need to know it. */
+export interface CardBoard extends BoardState {
+  note: string;
 }
 
 /** Level over a log frequency axis, for the small picture. */

@@ -1,4 +1,5 @@
 import { fnv1a } from '@/core/document/print';
+import { stateOfBoard } from '@/core/plan/tasks';
 import { sheetWords, whatItDoes } from '@/core/sheet/summary';
 import { builtKey } from '@/core/sheet/version-key';
 import type { Sheet } from '@/core/sheet/schema';
@@ -34,7 +35,7 @@ export function cardOfSheet(record: SheetRecord, sheet: Sheet, before?: Card): C
     demo: sheet.demo !== undefined,
     does: whatItDoes(sheet),
     words: sheetWords(sheet),
-    boards: sheet.boards.map(({ id, name, note }) => ({ id, name, note })),
+    boards: sheet.boards.map((b) => ({ ...stateOfBoard(b), note: b.note })),
     curveKey,
     ...(before?.curve?.key === curveKey ? { curve: before.curve } : {}),
   };
@@ -69,7 +70,7 @@ function dateOf({ updatedAt, document }: SheetRecord): string {
 export const UNPRINTABLE = 'unprintable';
 
 /** Cards that tell more than those before are made again: they have another print. */
-const EDITION = 2;
+const EDITION = 3;
 
 /** Tells whether a record has changed since its card was made. */
 export function printOf({ updatedAt, deletedAt, revision, document }: SheetRecord): string {

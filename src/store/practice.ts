@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { followOtherTabs } from './other-tabs';
 import { recordSchema, UNTOUCHED, type PracticeRecord } from '@/core/practice/record';
 
 interface PracticeState {
@@ -9,14 +10,18 @@ interface PracticeState {
   records: Readonly<Record<string, PracticeRecord>>;
 }
 
+const KEY = 'jaunty-reed-practice';
+
 /** How far this person has come with practice boards; kept in this browser. */
 export const usePractice = create<PracticeState>()(
   persist((): PracticeState => ({ deal: 1, records: {} }), {
-    name: 'jaunty-reed-practice',
+    name: KEY,
     version: 1,
     merge: (stored, now) => ({ ...now, ...readPractice(stored) }),
   }),
 );
+
+followOtherTabs(usePractice, KEY);
 
 const MOST_DEALS = 9999;
 

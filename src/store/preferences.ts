@@ -2,6 +2,7 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { DecimalMark } from '@/core/quantity/parse';
 import * as z from 'zod';
+import { followOtherTabs } from './other-tabs';
 import { DEFAULT_PRICES, pricesSchema, type Prices } from '@/core/weigh/prices';
 
 export interface Preferences {
@@ -61,8 +62,4 @@ export const usePreferences = create<PreferencesState>()(
   ),
 );
 
-// Two tabs are of one mind: what one changes the other does not put back.
-if (typeof window !== 'undefined')
-  window.addEventListener('storage', ({ key }) => {
-    if (key === KEY) void usePreferences.persist.rehydrate();
-  });
+followOtherTabs(usePreferences, KEY);

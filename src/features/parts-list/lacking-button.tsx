@@ -11,7 +11,11 @@ import { refuse, tell } from '../shell/tell';
 const SAME = 1.002;
 
 /** Put what is lacking into the shop’s basket, as far as the shop has it. */
-export function LackingButton({ lines }: { lines: readonly LineOnHand[] }) {
+export function LackingButton({
+  lines,
+}: {
+  lines: readonly Pick<LineOnHand, 'line' | 'lacking'>[];
+}) {
   const [asking, setAsking] = useState(false);
   const go = useGo();
   const lacking = lines.filter((l) => l.lacking > 0);

@@ -7,6 +7,7 @@ import {
   GraduationCap,
   Inbox,
   LibraryBig,
+  ListTodo,
   NotebookText,
   SlidersHorizontal,
   Speaker,
@@ -90,6 +91,13 @@ export function Rail() {
         current={path === '/book'}
         prefetch={prefetch}
         icon={<NotebookText size={18} strokeWidth={1.6} />}
+      />
+      <RailLink
+        href="/plan"
+        label="Plan"
+        current={path === '/plan'}
+        prefetch={prefetch}
+        icon={<ListTodo size={18} strokeWidth={1.6} />}
       />
       <RailLink
         href="/practice"

@@ -11,3 +11,12 @@ export function dateWords(date: string, style: keyof typeof FORMATS): string {
   const time = Date.parse(date);
   return Number.isNaN(time) ? 'at a time that is not legible' : FORMATS[style]().format(time);
 }
+
+let days: Intl.DateTimeFormat | undefined;
+
+/** A day, “2026-12-03”, in the reader's own way of writing it. */
+export function dayWords(day: string): string {
+  const time = Date.parse(`${day}T12:00:00Z`);
+  days ??= new Intl.DateTimeFormat([], { day: 'numeric', month: 'short', timeZone: 'UTC' });
+  return Number.isNaN(time) ? 'on a day that is not legible' : days.format(time);
+}
