@@ -56,6 +56,7 @@ const layers = [
   'bench',
   'practice',
   'plan',
+  'lessons',
   'listen',
   'book',
   'archive',

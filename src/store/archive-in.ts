@@ -16,6 +16,7 @@ import { database, type ReedDatabase } from './database';
 import { newId } from './ids';
 import { putKeeps } from './keeps';
 import { typeOfPicture } from './pictures';
+import { readLessons, useLessons } from './lessons';
 import { usePlan } from './plan';
 import { readPractice, usePractice } from './practice';
 import { readPreferences, usePreferences } from './preferences';
@@ -227,6 +228,10 @@ function takeSettings(reader: ArchiveReader): void {
   for (const { one } of reader.all('settings')) {
     if (one.name === 'preferences') usePreferences.setState(readPreferences(one.value));
     if (one.name === 'practice') usePractice.setState(readPractice(one.value));
+    if (one.name === 'lessons')
+      useLessons.setState(({ sheets }) => ({
+        sheets: { ...sheets, ...readLessons(one.value).sheets },
+      }));
     if (one.name === 'plan') usePlan.setState((here) => joined(here, readPlan(one.value)));
   }
 }

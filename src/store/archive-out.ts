@@ -7,6 +7,7 @@ import { readEntry, type LibraryTable } from '@/core/library/entry';
 import { database, type ReedDatabase } from './database';
 import { now } from './ids';
 import { whole } from './keeps';
+import { useLessons } from './lessons';
 import { usePlan } from './plan';
 import { usePractice } from './practice';
 import { usePreferences } from './preferences';
@@ -88,7 +89,12 @@ export async function writeArchive(
 }
 
 /** Small stores, by the names that an archive has for them. */
-const SETTINGS = { preferences: usePreferences, practice: usePractice, plan: usePlan };
+const SETTINGS = {
+  preferences: usePreferences,
+  practice: usePractice,
+  plan: usePlan,
+  lessons: useLessons,
+};
 
 /** What of a small store is kept: no actions. */
 const settingsOf = (state: object): unknown =>

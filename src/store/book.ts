@@ -251,6 +251,33 @@ export async function logPurchase(
   await db.book.put(bookRecordOf(line));
 }
 
+/** Under this name stands the line that a lesson was passed; there is one for each. */
+export const lessonLine = (lesson: string): string => `lesson-${lesson}`;
+
+/** Write down that a lesson was passed, and what the sheet answered; the first time counts. */
+export function logLesson(
+  lesson: { id: string; title: string },
+  answers: readonly { what: string; is: string }[],
+  sheet: Sheet,
+  db: ReedDatabase = database(),
+): Promise<void> {
+  return db.transaction('rw', db.book, db.states, async () => {
+    const id = lessonLine(lesson.id);
+    if (await db.book.get(id)) return;
+    const line = {
+      ...single(
+        'lesson',
+        lesson.title,
+        answers.map(({ what, is }) => ({ kind: 'reading', what, before: null, after: is })),
+      ),
+      id,
+      sheet: sheet.id,
+      after: await keepState(sheet, db),
+    };
+    await db.book.put(bookRecordOf(line));
+  });
+}
+
 /** A note of the person’s own, about a sheet or about nothing in particular. */
 export async function addNote(
   text: string,

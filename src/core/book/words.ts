@@ -8,6 +8,8 @@ const TOLD = { changes: 3, figures: 2 };
 export function entryWords(entry: BookEntry): string {
   const { kind, changes, more = 0, note } = entry;
   if (kind === 'note') return firstLine(note) || 'A note';
+  if (kind === 'lesson')
+    return `Learned: ${[entry.name, ...changes.map((c) => `${c.what}: ${c.after}`)].join('; ')}`;
   if (isTakenBack(entry)) {
     const tried = entry.steps.flatMap((s) => s.changes);
     return `Tried and taken back: ${listed(tried, 0)}`;

@@ -9,6 +9,7 @@ import { foresee } from './foresee';
 import type { JobContext } from './job';
 import { lens } from './lens';
 import { lensBands } from './lens-bands';
+import { lessonGoals } from './lesson-goals';
 import { matching } from './matching';
 import { mendBoard } from './mend-board';
 import { partsList } from './parts-list';
@@ -32,6 +33,7 @@ export const JOBS = {
   variation,
   lens,
   lensBands,
+  lessonGoals,
   bridge,
   buildSteps,
   cardCurve,

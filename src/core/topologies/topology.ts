@@ -124,9 +124,17 @@ export interface Topology {
 
 export interface BlockDiagram {
   /** In a row from left to right; `out` names the output taken behind a block. */
-  row: readonly { text: string; out?: string }[];
+  row: readonly Block[];
   /** Ways back: from behind one block to the summing point of another, by place in the row. */
-  back: readonly { from: number; to: number; text: string }[];
+  back: readonly (Block & { from: number; to: number })[];
+}
+
+/** A weight of a signal flow. */
+export interface Block {
+  text: string;
+  out?: string;
+  /** The parts that make the weight, the one that is turned for it first. */
+  parts?: readonly string[];
 }
 
 export const TWO_PI = 2 * Math.PI;

@@ -82,6 +82,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
       : null;
   const said = useUi((s) => s.grafting);
   const markedPlace = useUi((s) => s.markedPlace);
+  const lit = useUi((s) => s.litParts);
   // Designed stages are left alone until one of their parts is chosen.
   const graftable = selectedStage ?? (stage?.drawing || said ? stage : undefined);
   // An empty circuit begins with its first part.
@@ -139,6 +140,7 @@ export function CircuitPanel({ sheet, stage }: { sheet: Sheet; stage: Stage | un
             onMove={!wholePath && stage?.drawing ? movePlaced : undefined}
             editor={editor}
             marked={wholePath ? null : markedPlace}
+            lit={lit}
           />
         )}
       </div>

@@ -5,6 +5,7 @@ import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
 import { followsAsk } from '@/core/sheet/make';
 import type { Sheet } from '@/core/sheet/schema';
 import { flush, openSheet } from '@/store/session-storage';
+import { lessonOfSheet, useLessons } from '@/store/lessons';
 import { usePreferences } from '@/store/preferences';
 import { redo, undo, useSession, useSheet } from '@/store/sheet-session';
 import type { Bank } from '@/core/sheet/bank-schema';
@@ -43,6 +44,9 @@ const CompareWindow = lazy(() =>
   import('../book/compare-window').then((m) => ({ default: m.CompareWindow })),
 );
 const Margin = lazy(() => import('../book/margin').then((m) => ({ default: m.Margin })));
+const LessonPanel = lazy(() =>
+  import('../lessons/lesson-panel').then((m) => ({ default: m.LessonPanel })),
+);
 const WeighUp = lazy(() => import('./weigh-up').then((m) => ({ default: m.WeighUp })));
 
 /** One design as a worksheet: ask, path, circuit, picture, readings. */
@@ -73,6 +77,7 @@ export function SheetScreen({ id }: { id: string }) {
   }, [id]);
   const comparing = useUi((s) => s.comparing);
   const margin = usePreferences((p) => p.margin);
+  const lesson = useLessons((s) => lessonOfSheet(s, id));
   if (!sheet || openId !== id) return <Unopened id={id} />;
   return (
     <div className={styles.beside}>
@@ -80,6 +85,11 @@ export function SheetScreen({ id }: { id: string }) {
       {comparing && (
         <Suspense fallback={<Coming />}>
           <CompareWindow sheet={sheet} onClose={() => setUi({ comparing: false })} />
+        </Suspense>
+      )}
+      {lesson !== undefined && (
+        <Suspense>
+          <LessonPanel id={lesson} sheet={sheet} />
         </Suspense>
       )}
       {margin && (

@@ -3,6 +3,7 @@
 import { Popover } from 'antd';
 import { lazy, memo, Suspense } from 'react';
 import type { Stage } from '@/core/sheet/schema';
+import { texInPath, wordsInPath } from '@/core/sheet/words-in-path';
 import { designedAs, partsSinceDesign, valuesOf } from '@/core/sheet/stage';
 import type { Explanation } from '@/core/topologies/topology';
 import { Tex } from '@/ui/controls/tex';
@@ -69,6 +70,8 @@ function Facts({
   focus: string | null;
 }) {
   const topology = designedAs(stage)!;
+  const nameOf = (part: string) => names.get(part);
+  const inWords = (words: string) => wordsInPath(words, nameOf);
   const truth = useEvaluated((e) => e?.stages.find((s) => s.id === stage.id)?.formulas);
   // Formulas that speak of parts which are no longer there have no numbers.
   const values = partsSinceDesign(stage).gone.length > 0 ? null : valuesOf(stage);
@@ -78,7 +81,7 @@ function Facts({
   return (
     <div className={styles.facts}>
       {truth && <p role="note">{truth.words}</p>}
-      {focus === null && <p>{topology.about}</p>}
+      {focus === null && <p>{inWords(topology.about)}</p>}
       {merged(chosen).map((e) => (
         <div key={e.of} className={styles.row}>
           <div className={styles.of}>
@@ -89,14 +92,14 @@ function Facts({
           </div>
           <div>
             <div className={styles.formula}>
-              <Tex formula={inPathNames(e.formula, names)} />
+              <Tex formula={`\\displaystyle ${texInPath(e.formula, nameOf)}`} />
             </div>
             <div className={styles.formula}>
               <Tex formula={`\\displaystyle ${e.numbers}`} />
             </div>
-            <p>{e.text}</p>
-            {e.off && <p className={styles.off}>{e.off}</p>}
-            {e.rule && <p className={styles.rule}>{e.rule}</p>}
+            <p>{inWords(e.text)}</p>
+            {e.off && <p className={styles.off}>{inWords(e.off)}</p>}
+            {e.rule && <p className={styles.rule}>{inWords(e.rule)}</p>}
           </div>
         </div>
       ))}
@@ -112,10 +115,10 @@ function Facts({
       )}
       {focus === null && (
         <>
-          <Detail title="Tuning" text={topology.tuning} />
-          <Detail title="Not for" text={topology.avoid} />
-          <Detail title="Outputs" text={topology.outputs} />
-          <Detail title="Sensitivity" text={topology.sensitivity} />
+          <Detail title="Tuning" text={inWords(topology.tuning)} />
+          <Detail title="Not for" text={inWords(topology.avoid)} />
+          <Detail title="Outputs" text={inWords(topology.outputs)} />
+          <Detail title="Sensitivity" text={inWords(topology.sensitivity)} />
           {topology.roles && (
             <Detail
               title="Each part is"
@@ -124,7 +127,7 @@ function Facts({
                 .join(', ')}
             />
           )}
-          {topology.blocks && <Blocks blocks={topology.blocks} />}
+          {topology.blocks && <Blocks blocks={topology.blocks} stage={stage.id} names={names} />}
           {figures && (
             <p className={styles.target}>
               Designed for <TargetFields stage={stage} figures={figures} />; changed here, it no
@@ -135,18 +138,6 @@ function Facts({
       )}
     </div>
   );
-}
-
-/** A formula with the stage's own part names changed to those that they carry in the path. */
-function inPathNames(formula: string, names: ReadonlyMap<string, string>): string {
-  const renamed = formula.replace(
-    /\b([RCLG])_(?:\{(\w+)\}|(\w))/g,
-    (text, letter: string, long: string | undefined, short: string | undefined) => {
-      const shown = names.get(letter + (long ?? short ?? ''));
-      return shown === undefined ? text : `${shown[0]}_{${shown.slice(1)}}`;
-    },
-  );
-  return `\\displaystyle ${renamed}`;
 }
 
 function Detail({ title, text }: { title: string; text: string }) {

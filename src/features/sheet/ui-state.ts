@@ -11,6 +11,8 @@ interface SheetUi {
   editingPart: string | null;
   /** Part under the pointer or focus: its effect is shown on the picture. */
   pointedPart: string | null;
+  /** Parts that something beside the drawing points at, by composed id. */
+  litParts: readonly string[];
   wholePath: boolean;
   cursorHz: number | null;
   /** The sentence that changes the circuit, while it is being said. */
@@ -54,6 +56,7 @@ const FRESH: SheetUi = {
   partId: null,
   editingPart: null,
   pointedPart: null,
+  litParts: [],
   wholePath: false,
   cursorHz: null,
   grafting: null,

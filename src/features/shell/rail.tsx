@@ -9,6 +9,7 @@ import {
   LibraryBig,
   ListTodo,
   NotebookText,
+  Signpost,
   SlidersHorizontal,
   Speaker,
 } from 'lucide-react';
@@ -105,6 +106,13 @@ export function Rail() {
         current={path === '/practice'}
         prefetch={prefetch}
         icon={<GraduationCap size={18} strokeWidth={1.6} />}
+      />
+      <RailLink
+        href="/lessons"
+        label="Lessons"
+        current={path === '/lessons'}
+        prefetch={prefetch}
+        icon={<Signpost size={18} strokeWidth={1.6} />}
       />
       <span className={styles.gap} />
       <NewerVersion />

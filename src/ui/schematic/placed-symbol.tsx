@@ -25,6 +25,8 @@ export interface PlacedSymbolProps extends Partial<PartLabel> {
   words: readonly PlacedText[] | undefined;
   selected: boolean;
   editing: boolean;
+  /** Something beside the drawing points at it. */
+  lit?: boolean;
   onSelect: (id: string) => void;
   onEdit: (id: string, hasValue: boolean) => void;
   onPoint: (id: string | null) => void;
@@ -34,7 +36,7 @@ export interface PlacedSymbolProps extends Partial<PartLabel> {
 
 /** One symbol with its words. Drawn again only when it moves, or when what it says changes. */
 export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps) {
-  const { symbol, scale, resistors, name, value, words, selected, editing } = props;
+  const { symbol, scale, resistors, name, value, words, selected, editing, lit } = props;
   const { onSelect, onEdit, onPoint, onMove } = props;
   const { shift, handlers } = useDrag(scale, (by) => 'id' in symbol && onMove?.(symbol.id, by));
   const [x, y] = [symbol.at[0] * scale, symbol.at[1] * scale];
@@ -67,7 +69,9 @@ export const PlacedSymbol = memo(function PlacedSymbol(props: PlacedSymbolProps)
   // The words stand outside the button, whose name says them in a sentence.
   return (
     <g
-      className={selected ? `${styles.part} ${styles.selected}` : styles.part}
+      className={[styles.part, selected && styles.selected, lit && styles.lit]
+        .filter(Boolean)
+        .join(' ')}
       transform={shift ? `translate(${shift[0] * scale} ${shift[1] * scale})` : undefined}
       onClick={act}
       {...(onMove ? { ...handlers, 'data-movable': true } : {})}

@@ -42,6 +42,8 @@ export interface SchematicProps {
   title: string;
   /** A point of the drawing that is being spoken of. */
   marked?: Point | null;
+  /** Parts that something beside the drawing points at. */
+  lit?: readonly string[];
 }
 
 /** A drawing with its values, each edited where it stands; it fits its room, and can be looked into. */
@@ -119,6 +121,7 @@ function InRoom(props: SchematicProps & { width: number; height: number }) {
                 words={'id' in symbol ? layout.parts.get(symbol.id) : undefined}
                 selected={'id' in symbol && symbol.id === selected}
                 editing={'id' in symbol && symbol.id === editing}
+                lit={'id' in symbol && props.lit?.includes(symbol.id)}
                 onSelect={props.onSelect}
                 onEdit={props.onEdit}
                 onPoint={props.onPoint}

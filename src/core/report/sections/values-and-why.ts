@@ -2,6 +2,7 @@ import { partNamesOf } from '@/core/differences/names';
 import { partWords } from '@/core/differences/part-words';
 import { partKindOf } from '@/core/parts';
 import { designedAs, drawnParts, partsSinceDesign, stageName, valuesOf } from '@/core/sheet/stage';
+import { texInPath, wordsInPath } from '@/core/sheet/words-in-path';
 import { table, text, type ReportBlock } from '../report';
 import type { SectionKind } from '../sheet-report';
 
@@ -35,12 +36,8 @@ export const valuesAndWhy: SectionKind = {
         const why = isWhole ? topology.explain(valuesOf(stage)) : [];
         // The stage’s own words speak of its own names; in the path they are numbered on.
         const inPath = (part: string) => called(part).split(': ').at(-1)!;
-        const inWords = (words: string) => words.replace(/\b[RCL]\d+\b/g, inPath);
-        const inTex = (tex: string) =>
-          tex.replace(/([RCL])_\{(\d+)\}/g, (whole, letter: string, number: string) => {
-            const found = /^([A-Z]+)(\d+)$/.exec(inPath(letter + number));
-            return found ? `${found[1]}_{${found[2]}}` : whole;
-          });
+        const inWords = (words: string) => wordsInPath(words, inPath);
+        const inTex = (tex: string) => texInPath(tex, inPath);
         return [
           text(
             `${sheet.ways.length > 1 ? `${way.name || way.id}, ` : ''}stage ${i + 1}: ${stageName(stage)}.${topology ? ` ${inWords(topology.about)}` : ''}`,

@@ -66,6 +66,9 @@ export const stateVariableNotch: Topology = {
   roles: { ...STATE_VARIABLE_ROLES, R8: '(f_z/f₀)²·R', R9: 'R', R10: 'gain·R' },
   blocks: {
     ...STATE_VARIABLE_BLOCKS,
-    row: [...STATE_VARIABLE_BLOCKS.row, { text: 'high + low', out: 'notch' }],
+    row: [
+      ...STATE_VARIABLE_BLOCKS.row,
+      { text: 'high + low', out: 'notch', parts: ['R8', 'R9', 'R10'] },
+    ],
   },
 };

@@ -116,14 +116,14 @@ export const STATE_VARIABLE_DRAWINGS = {
 
 export const STATE_VARIABLE_BLOCKS: BlockDiagram = {
   row: [
-    { text: '−H' },
-    { text: 'sum', out: 'high' },
-    { text: '−ω₀/s', out: 'band' },
-    { text: '−ω₀/s', out: 'low' },
+    { text: '−H', parts: ['R1'] },
+    { text: 'sum', out: 'high', parts: ['R3'] },
+    { text: '−ω₀/s', out: 'band', parts: ['R6', 'C1'] },
+    { text: '−ω₀/s', out: 'low', parts: ['R7', 'C2'] },
   ],
   back: [
-    { from: 2, to: 1, text: '1/Q' },
-    { from: 3, to: 1, text: '−1' },
+    { from: 2, to: 1, text: '1/Q', parts: ['R4', 'R5'] },
+    { from: 3, to: 1, text: '−1', parts: ['R2'] },
   ],
 };
 

@@ -69,12 +69,12 @@ export const TWO_INTEGRATOR_WHY: readonly Why[] = [
 
 export const TWO_INTEGRATOR_BLOCKS: BlockDiagram = {
   row: [
-    { text: '−H' },
-    { text: '−ω₀/(s + ω₀/Q)', out: 'band' },
-    { text: '−ω₀/s', out: 'low' },
-    { text: '−1', out: 'inverted low' },
+    { text: '−H', parts: ['R1'] },
+    { text: '−ω₀/(s + ω₀/Q)', out: 'band', parts: ['R2', 'C1'] },
+    { text: '−ω₀/s', out: 'low', parts: ['R4', 'C2'] },
+    { text: '−1', out: 'inverted low', parts: ['R5', 'R6'] },
   ],
-  back: [{ from: 3, to: 1, text: '1' }],
+  back: [{ from: 3, to: 1, text: '1', parts: ['R3'] }],
 };
 
 export const TWO_INTEGRATOR_WORDS = {

@@ -1,0 +1,96 @@
+'use client';
+
+import { Button } from 'antd';
+import { CircleCheck } from 'lucide-react';
+import { useCallback, useEffect } from 'react';
+import { CHAPTER_NAMES, LESSONS, lessonsOf, type Lesson } from '@/core/lessons';
+import { learned, sheetOfLesson } from '@/store/lesson-sheets';
+import { useLessons } from '@/store/lessons';
+import { useLiveQuery } from '@/store/live';
+import { shelfReady } from '@/store/sheets';
+import { dateWords } from '@/ui/controls/date-words';
+import { useGo } from '../shell/leave-guard';
+import { sheetAddress } from '../shell/sheet-address';
+import { attemptStored } from '../shell/tell';
+import styles from './lessons.module.css';
+
+/** A shelf of short lessons: each a question on a live sheet that answers it. */
+export function LessonsScreen() {
+  const passed = useLiveQuery(useCallback(() => shelfReady().then(() => learned()), []));
+  const next = passed && LESSONS.find((l) => !passed.has(l.id));
+  useEffect(() => {
+    document.title = 'Lessons · Jaunty Reed';
+  }, []);
+  return (
+    <div className={styles.screen}>
+      <header className={styles.header}>
+        <h1>Lessons</h1>
+        <p role="status" className={styles.soft}>
+          {passed &&
+            `${LESSONS.filter((l) => passed.has(l.id)).length} of ${LESSONS.length} passed`}
+        </p>
+      </header>
+      <div className={styles.chapters}>
+        {CHAPTER_NAMES.map(([chapter, name]) => (
+          <section key={chapter} aria-label={name} className={styles.chapter}>
+            <h2>{name}</h2>
+            <ul>
+              {lessonsOf(chapter).map((lesson) => (
+                <LessonCard
+                  key={lesson.id}
+                  lesson={lesson}
+                  passedAt={passed?.get(lesson.id)}
+                  isNext={lesson === next}
+                />
+              ))}
+            </ul>
+          </section>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function LessonCard({
+  lesson: { id, title, question },
+  passedAt,
+  isNext,
+}: {
+  lesson: Lesson;
+  passedAt: string | undefined;
+  isNext: boolean;
+}) {
+  const go = useGo();
+  const begun = useLessons((s) => id in s.sheets);
+  const open = () =>
+    attemptStored('The lesson was not begun', async () => {
+      await shelfReady();
+      go(sheetAddress(await sheetOfLesson(id)));
+    });
+  return (
+    <li className={isNext ? `${styles.card} ${styles.next}` : styles.card}>
+      <h3>
+        {title}
+        {passedAt !== undefined && (
+          <CircleCheck
+            size={15}
+            className={styles.passed}
+            aria-label={`Passed ${dateWords(passedAt, 'short')}`}
+          />
+        )}
+      </h3>
+      <p>{question}</p>
+      <Button
+        size="small"
+        type={isNext ? 'primary' : 'default'}
+        aria-label={`${verb(begun, passedAt)}: ${title}`}
+        onClick={() => void open()}
+      >
+        {verb(begun, passedAt)}
+      </Button>
+    </li>
+  );
+}
+
+const verb = (begun: boolean, passedAt: string | undefined): string =>
+  passedAt !== undefined ? 'Look again' : begun ? 'Go on' : 'Begin';
