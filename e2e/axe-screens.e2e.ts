@@ -12,6 +12,8 @@ test.each([
   ['an active crossover', '/sheet/demo-hall-speaker-active', 'Humps, each taken'],
   ['the drivers', '/drivers', 'Level for 2.83 V'],
   ['the drawer', '/drawer', 'Nothing lies in it yet'],
+  ['the plan', '/plan', 'Nothing is to be done'],
+  ['the lessons', '/lessons', '0 of 15 passed'],
   ['practice boards', '/practice', 'So far it cost 0'],
 ])('axe finds nothing serious on %s', async (_, path, text) => {
   const page = await bench.page(path);

@@ -8,12 +8,13 @@ const names = new Map([
   ['R4', 'R6'],
   ['R6', 'R3'],
   ['C1', 'C1'],
+  ['RF', 'R7'],
 ]);
 const nameOf = (part: string) => names.get(part);
 
 test('a sentence and a formula tell of parts by the names on the drawing', () => {
-  expect(wordsInPath('R6 moves f0, R4 alone Q; 10 kΩ at R5.', nameOf)).toBe(
-    'R3 moves f0, R6 alone Q; 10 kΩ at R5.',
+  expect(wordsInPath('R6 moves f0, R4 alone Q, RF the gain; 10 kΩ at R5.', nameOf)).toBe(
+    'R3 moves f0, R6 alone Q, R7 the gain; 10 kΩ at R5.',
   );
   expect(texInPath('\\frac{1}{2\\pi R_6 C_{1}} + R_{4}', nameOf)).toBe(
     '\\frac{1}{2\\pi R_{3} C_{1}} + R_{6}',

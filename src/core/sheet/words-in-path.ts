@@ -8,7 +8,7 @@ export type NameInPath = (part: string) => string | undefined;
 
 /** A sentence with the names that parts carry in the path. */
 export const wordsInPath = (words: string, nameOf: NameInPath): string =>
-  words.replace(/\b[RCLGAV]\d+\b/g, (part) => nameOf(part) ?? part);
+  words.replace(/\b[RCLGAV](?:\d+|[A-Z])\b/g, (part) => nameOf(part) ?? part);
 
 /** The same for a formula in TeX: `R_{6}`, `R_6`. */
 export const texInPath = (tex: string, nameOf: NameInPath): string =>

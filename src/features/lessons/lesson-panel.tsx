@@ -38,6 +38,9 @@ function Panel({ lesson, sheet: open }: { lesson: Lesson; sheet: Sheet }) {
   const passed = useLiveQuery(useCallback(() => learned(), []));
   const isPassed = passed?.has(id) === true;
   const met = result !== null && result.every((g) => g.met);
+  // Said once it stands in the book: whoever leaves then has it there.
+  const [written, setWritten] = useState<readonly Goal[] | null>(null);
+  const isSaid = met && (isPassed || written === result);
   const wanted = useWanted(result);
   const own = useMemo(() => ownStage(lesson, ways[0].stages), [lesson, ways]);
   // A topology's words go by the names in its own drawing.
@@ -47,7 +50,7 @@ function Panel({ lesson, sheet: open }: { lesson: Lesson; sheet: Sheet }) {
     if (!met || result === null) return;
     void attemptStored('That it was passed was not written into the book', () =>
       logLesson(lesson, result, open),
-    );
+    ).then(() => setWritten(result));
     // The sheet as it was when it met them.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [met, lesson, result]);
@@ -81,7 +84,7 @@ function Panel({ lesson, sheet: open }: { lesson: Lesson; sheet: Sheet }) {
           </li>
         ))}
       </ul>
-      {(met || isPassed) && (
+      {(isSaid || isPassed) && (
         <section role="status" className={styles.because}>
           <h3>{met ? 'That is it' : 'Passed before'}</h3>
           <p>{inWords(lesson.because)}</p>

@@ -16,7 +16,7 @@ import styles from './lessons.module.css';
 
 /** A shelf of short lessons: each a question on a live sheet that answers it. */
 export function LessonsScreen() {
-  const passed = useLiveQuery(useCallback(() => shelfReady().then(() => learned()), []));
+  const passed = useLiveQuery(useCallback(() => learned(), []));
   const next = passed && LESSONS.find((l) => !passed.has(l.id));
   useEffect(() => {
     document.title = 'Lessons · Jaunty Reed';
