@@ -80,6 +80,12 @@ test('a newer version is told of, is taken when somebody likes, and leaves other
   await kept(page);
   const other = await bench.page('/sheet/demo-trim');
   await other.getByRole('heading', { level: 1 }).waitFor();
+  // Something of the present version that the newer one does not have.
+  const old = '/_next/static/chunks/of-the-earlier-version.js';
+  await other.evaluate(async (path) => {
+    const [name] = await caches.keys();
+    await (await caches.open(name)).put(path, new Response('1'));
+  }, old);
 
   gate.renew();
   await page.reload();
@@ -101,6 +107,7 @@ test('a newer version is told of, is taken when somebody likes, and leaves other
   await other.keyboard.press('Escape');
   // The earlier version goes on, with what it has not fetched yet too, and what it stores is there.
   await gate.close();
+  expect(await other.evaluate(async (path) => (await fetch(path)).status, old)).toBe(200);
   await rail(other, 'Drivers').click();
   await other.getByRole('heading', { name: 'Drivers' }).waitFor();
   await rail(other, 'Sheet').click();

@@ -28,11 +28,25 @@ async function tendOrMake(): Promise<Card[]> {
 
 const NONE: Card[] = [];
 
+let ahead: Promise<Card[] | undefined> | undefined;
+
+/** Begins to read the cards before there is a screen to show them: a thousand of them take a while. */
+export function readCardsAhead(): void {
+  ahead = listCards().catch(() => undefined);
+}
+
 /** Every sheet's card, brought in line with the sheets; undefined until they have been read. */
 export function useCards(): Card[] | undefined {
   const [unstored, setUnstored] = useState<Card[]>();
   useEffect(() => void tended().then(setUnstored), []);
-  const stored = useLiveQuery(listCards);
+  const [early, setEarly] = useState<Card[]>();
+  useEffect(() => {
+    // Once: whoever comes back later finds what is there then.
+    void ahead?.then(setEarly);
+    ahead = undefined;
+  }, []);
+  const live = useLiveQuery(listCards);
+  const stored = live ?? early;
   return useMemo(() => {
     // A shelf is called empty only when it has been looked through.
     if (!stored || (stored.length === 0 && !unstored)) return undefined;
