@@ -56,6 +56,7 @@ const layers = [
   'bench',
   'practice',
   'plan',
+  'demo',
   'lessons',
   'listen',
   'book',
@@ -63,7 +64,6 @@ const layers = [
   'formats',
   'report',
   'jobs',
-  'demo',
 ];
 
 const browserPackages = [

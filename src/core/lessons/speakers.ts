@@ -1,51 +1,17 @@
 import { isCrossover } from '@/core/crossover/crossover-design';
-import { makeCrossover } from '@/core/crossover/make';
 import { crossoverPicture } from '@/core/crossover/picture';
+import { shelfSpeaker } from '@/core/demo/crossovers';
 import type { Sheet } from '@/core/sheet/schema';
 import { decibels, so } from './goals';
 import type { Lesson } from './lesson';
 
-const SPLIT = 2500;
-
 /** Two ways of second order, one of them turned round as the textbook says. */
-const speaker = (id: string, at: string): Sheet =>
-  makeCrossover({
-    id,
-    title: turnedRound.title,
-    at,
-    source: { name: 'Hall amplifier', ohms: 0.05, volts: 2.83 },
-    ways: [
-      {
-        id: 'low',
-        name: 'low',
-        driver: { id: 'demo-bass-130', name: 'Bass unit, 130 mm' },
-        place: { xMetres: 0, yMetres: -0.08, zMetres: -0.022 },
-        nominalOhms: 6,
-        wireMetres: 1.25e-3,
-        slots: [{ is: 'trap-across', hz: 830, downDb: 4.1, octaves: 1.1, sourceOhms: 4 }],
-      },
-      {
-        id: 'high',
-        name: 'high',
-        driver: { id: 'demo-dome-25', name: 'Soft dome, 25 mm' },
-        place: { xMetres: 0, yMetres: 0.06, zMetres: 0 },
-        nominalOhms: 5,
-        wireMetres: 0.8e-3,
-        slots: [{ is: 'pad', downDb: 3.4, ohms: 5, adjustable: false }],
-      },
-    ],
-    crossover: {
-      splitsHz: [SPLIT],
-      alignment: 'linkwitz-riley',
-      order: 2,
-      fromHz: 200,
-      toHz: 15_000,
-      withinDb: 1,
-      leastOhms: 4,
-      loudVolts: 20,
-      listen: { xMetres: 0, yMetres: 0, zMetres: 2 },
-    },
-  });
+const speaker = (id: string, at: string): Sheet => ({
+  ...shelfSpeaker(at),
+  id,
+  title: turnedRound.title,
+  demo: undefined,
+});
 
 /** The other way round. */
 export const otherWayRound = (sheet: Sheet): Sheet => ({

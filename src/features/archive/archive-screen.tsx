@@ -1,7 +1,7 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect } from 'react';
+import { Screen } from '../shell/screen';
 import { KeptFolder } from './kept-folder';
 import { MakeArchive } from './make-archive';
 import { StorageFacts } from './storage-facts';
@@ -10,17 +10,15 @@ import styles from './archive.module.css';
 
 /** Everything that is kept here, out to a file and back. */
 export function ArchiveScreen() {
-  useEffect(() => {
-    document.title = 'Archive · Jaunty Reed';
-  }, []);
   return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>Archive</h1>
-        <p className={styles.soft}>
+    <Screen
+      title="Archive"
+      beside={
+        <p className={styles.beside}>
           All of it lives in this browser and nowhere else. <Link href="/">Back to the shelf</Link>
         </p>
-      </header>
+      }
+    >
       <div className={styles.sections}>
         <div className={styles.column}>
           <MakeArchive />
@@ -29,6 +27,6 @@ export function ArchiveScreen() {
         </div>
         <TakeArchive />
       </div>
-    </div>
+    </Screen>
   );
 }

@@ -8,6 +8,7 @@ import { addNote } from '@/store/book';
 import { findLines, followBook, useBookLines } from '@/store/book-lines';
 import { shelfReady } from '@/store/sheets';
 import { useCommands, type Command } from '../shell/commands';
+import { Screen } from '../shell/screen';
 import { attemptStored } from '../shell/tell';
 import { EntryPanel } from './entry-panel';
 import { FoundElsewhere } from './found-elsewhere';
@@ -32,7 +33,6 @@ export function BookScreen() {
   const [narrowing, setNarrowing] = useState<Narrowing>('all');
   const [chosen, setChosen] = useState<string | null>(asked);
   useEffect(() => {
-    document.title = 'Book · Jaunty Reed';
     // A store that cannot be opened is told of by the shell.
     shelfReady()
       .then(() => followBook())
@@ -65,36 +65,37 @@ export function BookScreen() {
   );
   useCommands('book', commands);
   return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>Book</h1>
-        <p role="status" className={styles.soft}>
-          {countWords(found.length, lines.length, complete)}
-        </p>
-        <Input
-          id="book-search"
-          className={styles.search}
-          prefix={<Search size={14} aria-hidden />}
-          placeholder="Find: C2, 22n, hum, board 7 …"
-          aria-label="Find lines, sheets, boards and parts"
-          allowClear
-          maxLength={100}
-          value={query}
-          onChange={(e) => setQuery(e.target.value)}
-        />
-        <Segmented<Narrowing>
-          aria-label="Which lines"
-          value={narrowing}
-          options={(Object.keys(NARROWED) as Narrowing[]).map((value) => ({
-            value,
-            label: NARROWING_WORDS[value],
-          }))}
-          onChange={setNarrowing}
-        />
-        <Button icon={<NotebookPen size={15} />} onClick={() => void write()}>
-          Write a note
-        </Button>
-      </header>
+    <Screen
+      title="Book"
+      beside={
+        <>
+          <p role="status">{countWords(found.length, lines.length, complete)}</p>
+          <Input
+            id="book-search"
+            className={styles.search}
+            prefix={<Search size={14} aria-hidden />}
+            placeholder="Find: C2, 22n, hum, board 7 …"
+            aria-label="Find lines, sheets, boards and parts"
+            allowClear
+            maxLength={100}
+            value={query}
+            onChange={(e) => setQuery(e.target.value)}
+          />
+          <Segmented<Narrowing>
+            aria-label="Which lines"
+            value={narrowing}
+            options={(Object.keys(NARROWED) as Narrowing[]).map((value) => ({
+              value,
+              label: NARROWING_WORDS[value],
+            }))}
+            onChange={setNarrowing}
+          />
+          <Button icon={<NotebookPen size={15} />} onClick={() => void write()}>
+            Write a note
+          </Button>
+        </>
+      }
+    >
       <div className={styles.columns}>
         <div className={styles.left}>
           {wanted.trim() !== '' && <FoundElsewhere query={wanted} />}
@@ -114,7 +115,7 @@ export function BookScreen() {
           {open !== undefined && <EntryPanel id={open} />}
         </section>
       </div>
-    </div>
+    </Screen>
   );
 }
 

@@ -2,7 +2,7 @@
 
 import { Button } from 'antd';
 import { CircleCheck } from 'lucide-react';
-import { useCallback, useEffect } from 'react';
+import { useCallback } from 'react';
 import { CHAPTER_NAMES, LESSONS, lessonsOf, type Lesson } from '@/core/lessons';
 import { learned, sheetOfLesson } from '@/store/lesson-sheets';
 import { useLessons } from '@/store/lessons';
@@ -10,6 +10,7 @@ import { useLiveQuery } from '@/store/live';
 import { shelfReady } from '@/store/sheets';
 import { dateWords } from '@/ui/controls/date-words';
 import { useGo } from '../shell/leave-guard';
+import { Screen } from '../shell/screen';
 import { sheetAddress } from '../shell/sheet-address';
 import { attemptStored } from '../shell/tell';
 import styles from './lessons.module.css';
@@ -18,18 +19,16 @@ import styles from './lessons.module.css';
 export function LessonsScreen() {
   const passed = useLiveQuery(useCallback(() => learned(), []));
   const next = passed && LESSONS.find((l) => !passed.has(l.id));
-  useEffect(() => {
-    document.title = 'Lessons · Jaunty Reed';
-  }, []);
   return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>Lessons</h1>
-        <p role="status" className={styles.soft}>
+    <Screen
+      title="Lessons"
+      beside={
+        <p role="status">
           {passed &&
             `${LESSONS.filter((l) => passed.has(l.id)).length} of ${LESSONS.length} passed`}
         </p>
-      </header>
+      }
+    >
       <div className={styles.chapters}>
         {CHAPTER_NAMES.map(([chapter, name]) => (
           <section key={chapter} aria-label={name} className={styles.chapter}>
@@ -47,7 +46,7 @@ export function LessonsScreen() {
           </section>
         ))}
       </div>
-    </div>
+    </Screen>
   );
 }
 

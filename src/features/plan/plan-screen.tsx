@@ -2,9 +2,9 @@
 
 import { Button } from 'antd';
 import { Printer } from 'lucide-react';
-import { useEffect } from 'react';
 import type { PlannedTask, Standing } from '@/core/plan/task';
 import { usePreferences } from '@/store/preferences';
+import { Screen } from '../shell/screen';
 import { AddTask, AddSheet } from './add-to-plan';
 import { PartsToOrder } from './parts-to-order';
 import { TaskRow } from './task-row';
@@ -24,28 +24,28 @@ const hoursOf = (tasks: readonly PlannedTask[]) => tasks.reduce((sum, t) => sum 
 export function PlanScreen() {
   const mark = usePreferences((p) => p.mark);
   const { tasks, lacking, titles, cards, problems } = usePlanTasks();
-  useEffect(() => {
-    document.title = 'Plan · Jaunty Reed';
-  }, []);
   return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>Plan</h1>
-        <p role="status" className={styles.soft}>
-          {tasks &&
-            (tasks.length === 0
-              ? 'Nothing is to be done.'
-              : `${hoursWords(hoursOf(tasks), mark)} in all, ${hoursWords(
-                  hoursOf(tasks.filter((t) => t.standing === 'now')),
-                  mark,
-                )} of it can be begun now`)}
-        </p>
-        <AddSheet cards={cards} />
-        <AddTask tasks={tasks ?? []} cards={cards} />
-        <Button icon={<Printer size={15} />} onClick={() => window.print()}>
-          Print
-        </Button>
-      </header>
+    <Screen
+      title="Plan"
+      beside={
+        <>
+          <p role="status">
+            {tasks &&
+              (tasks.length === 0
+                ? 'Nothing is to be done.'
+                : `${hoursWords(hoursOf(tasks), mark)} in all, ${hoursWords(
+                    hoursOf(tasks.filter((t) => t.standing === 'now')),
+                    mark,
+                  )} of it can be begun now`)}
+          </p>
+          <AddSheet cards={cards} />
+          <AddTask tasks={tasks ?? []} cards={cards} />
+          <Button icon={<Printer size={15} />} onClick={() => window.print()}>
+            Print
+          </Button>
+        </>
+      }
+    >
       <div className={styles.columns}>
         <div className={styles.left}>
           {problems.map((problem) => (
@@ -76,7 +76,7 @@ export function PlanScreen() {
         Resistors and heat sinks of a board that works get hot. What mains is in is left to a
         qualified person.
       </p>
-    </div>
+    </Screen>
   );
 }
 

@@ -1,7 +1,7 @@
 'use client';
 
 import { Button } from 'antd';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { meetingIn } from '@/core/bench/compare';
 import { isValued } from '@/core/mistakes/mistake';
 import { BOARDS, keyOf, type Place } from '@/core/practice/deal';
@@ -10,6 +10,7 @@ import { costOf, isRight } from '@/core/practice/reasoning';
 import type { Asked } from '@/core/practice/record';
 import type { Sheet } from '@/core/sheet/schema';
 import { dealAnew, goOn, recordOf, usePractice } from '@/store/practice';
+import { Screen } from '../shell/screen';
 import { attempt } from '../shell/tell';
 import { BlameForm } from './blame-form';
 import { BoardSchematic } from './board-schematic';
@@ -24,9 +25,6 @@ import styles from './practice.module.css';
 /** Boards that somebody got wrong: measure, at a cost, and name what it is. */
 export function PracticeScreen() {
   const sheets = usePracticeSheets();
-  useEffect(() => {
-    document.title = 'Practice · Jaunty Reed';
-  }, []);
   return sheets ? <Practice sheets={sheets} /> : null;
 }
 
@@ -41,29 +39,33 @@ export function Practice({ sheets }: { sheets: readonly Sheet[] }) {
   );
   const solved = own.filter((r) => r.state === 'solved');
   return (
-    <div className={styles.screen}>
-      <header className={styles.header}>
-        <h1>Practice boards</h1>
-        <p className={styles.soft}>
-          {solved.length} of {own.length} found out
-          {solved.length > 0 && `, at ${solved.reduce((sum, r) => sum + costOf(r), 0)} in all`}
-        </p>
-        <Button
-          onClick={() => {
-            dealAnew();
-            setAt({ deal: deal + 1, rung: 0, board: 0 });
-          }}
-        >
-          Deal other boards
-        </Button>
-      </header>
+    <Screen
+      title="Practice boards"
+      tab="Practice"
+      beside={
+        <>
+          <p>
+            {solved.length} of {own.length} found out
+            {solved.length > 0 && `, at ${solved.reduce((sum, r) => sum + costOf(r), 0)} in all`}
+          </p>
+          <Button
+            onClick={() => {
+              dealAnew();
+              setAt({ deal: deal + 1, rung: 0, board: 0 });
+            }}
+          >
+            Deal other boards
+          </Button>
+        </>
+      }
+    >
       <div className={styles.columns}>
         <section className={styles.left} aria-label="Boards">
           <LadderList place={place} onPlace={setAt} />
         </section>
         <Board key={keyOf(place)} place={place} sheets={sheets} />
       </div>
-    </div>
+    </Screen>
   );
 }
 

@@ -12,10 +12,11 @@ import {
   Signpost,
   SlidersHorizontal,
   Speaker,
+  type LucideIcon,
 } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
-import { useEffect, type ReactNode } from 'react';
+import { useEffect } from 'react';
 import { useLeisure } from '@/ui/controls/use-leisure';
 import { useShell } from './commands';
 import { NewerVersion } from './newer-version';
@@ -47,73 +48,18 @@ export function Rail() {
           />
         </svg>
       </Link>
-      <RailLink
-        href="/"
-        label="Shelf"
-        current={path === '/'}
-        prefetch={prefetch}
-        icon={<LibraryBig size={18} strokeWidth={1.6} />}
-      />
-      {lastSheet && (
-        <RailLink
-          href={lastSheet}
-          label="Sheet"
-          current={path === lastSheet}
+      {screensBeside(lastSheet).map(({ href, label, icon: Icon }) => (
+        <Link
+          key={label}
+          href={href}
           prefetch={prefetch}
-          icon={<FileSpreadsheet size={18} strokeWidth={1.6} />}
-        />
-      )}
-      {lastSheet && (
-        <RailLink
-          href={`${lastSheet}/bench`}
-          label="Bench"
-          current={path === `${lastSheet}/bench`}
-          prefetch={prefetch}
-          icon={<Activity size={18} strokeWidth={1.6} />}
-        />
-      )}
-      <RailLink
-        href="/drawer"
-        label="Drawer"
-        current={path === '/drawer'}
-        prefetch={prefetch}
-        icon={<Inbox size={18} strokeWidth={1.6} />}
-      />
-      <RailLink
-        href="/drivers"
-        label="Drivers"
-        current={path === '/drivers'}
-        prefetch={prefetch}
-        icon={<Speaker size={18} strokeWidth={1.6} />}
-      />
-      <RailLink
-        href="/book"
-        label="Book"
-        current={path === '/book'}
-        prefetch={prefetch}
-        icon={<NotebookText size={18} strokeWidth={1.6} />}
-      />
-      <RailLink
-        href="/plan"
-        label="Plan"
-        current={path === '/plan'}
-        prefetch={prefetch}
-        icon={<ListTodo size={18} strokeWidth={1.6} />}
-      />
-      <RailLink
-        href="/practice"
-        label="Practice"
-        current={path === '/practice'}
-        prefetch={prefetch}
-        icon={<GraduationCap size={18} strokeWidth={1.6} />}
-      />
-      <RailLink
-        href="/lessons"
-        label="Lessons"
-        current={path === '/lessons'}
-        prefetch={prefetch}
-        icon={<Signpost size={18} strokeWidth={1.6} />}
-      />
+          className={path === href ? `${styles.item} ${styles.current}` : styles.item}
+          aria-current={path === href ? 'page' : undefined}
+        >
+          <Icon size={18} strokeWidth={1.6} />
+          {label}
+        </Link>
+      ))}
       <span className={styles.gap} />
       <NewerVersion />
       <button
@@ -136,28 +82,21 @@ export function Rail() {
   );
 }
 
-function RailLink({
-  href,
-  label,
-  current,
-  prefetch,
-  icon,
-}: {
-  href: string;
-  label: string;
-  current: boolean;
-  prefetch: false | null;
-  icon: ReactNode;
-}) {
-  return (
-    <Link
-      href={href}
-      prefetch={prefetch}
-      className={current ? `${styles.item} ${styles.current}` : styles.item}
-      aria-current={current ? 'page' : undefined}
-    >
-      {icon}
-      {label}
-    </Link>
-  );
-}
+/** Every screen that is one step away: one line each. */
+const screensBeside = (
+  lastSheet: string | null,
+): readonly { href: string; label: string; icon: LucideIcon }[] => [
+  { href: '/', label: 'Shelf', icon: LibraryBig },
+  ...(lastSheet
+    ? [
+        { href: lastSheet, label: 'Sheet', icon: FileSpreadsheet },
+        { href: `${lastSheet}/bench`, label: 'Bench', icon: Activity },
+      ]
+    : []),
+  { href: '/drawer', label: 'Drawer', icon: Inbox },
+  { href: '/drivers', label: 'Drivers', icon: Speaker },
+  { href: '/book', label: 'Book', icon: NotebookText },
+  { href: '/plan', label: 'Plan', icon: ListTodo },
+  { href: '/practice', label: 'Practice', icon: GraduationCap },
+  { href: '/lessons', label: 'Lessons', icon: Signpost },
+];
