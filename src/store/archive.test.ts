@@ -2,12 +2,15 @@ import 'fake-indexeddb/auto';
 import { ArchiveReader } from '@/core/archive/reader';
 import { DRIVER, STOCK, TAKE } from '@/core/library/testing';
 import type { Sheet } from '@/core/sheet/schema';
+import { EMPTY_PLAN, type Plan } from '@/core/plan/plan';
 import { newSheet } from '@/testing/open-sheet';
 import { planFor, takeIn, type Choice } from './archive-in';
 import { archivedTables, writeArchive } from './archive-out';
 import { addNote } from './book';
 import { ReedDatabase } from './database';
 import { addPicture } from './pictures';
+import { useLessons } from './lessons';
+import { usePlan } from './plan';
 import { usePractice } from './practice';
 import { usePreferences } from './preferences';
 import { addFiles, deleteSheet, loadSheet, renameSheet, saveSheet, seedDemo } from './sheets';
@@ -85,18 +88,30 @@ const take = (
   replace = false,
 ) => takeIn(reader, { replace, choices: new Map(choices), settings: true }, undefined, db);
 
+const PLAN: Plan = {
+  ...EMPTY_PLAN,
+  hours: { order: 2 },
+  own: [{ id: 'front', title: 'Drill the front', hours: 1, after: [] }],
+};
+
 test('out and into a fresh browser it is the same data, whatever stood there before', async () => {
   const { db } = await worked();
   usePreferences.setState({ theme: 'dark', mark: 'comma' });
   usePractice.setState({ deal: 7 });
+  usePlan.setState(PLAN);
+  useLessons.setState({ sheets: { 'rc-edge': 'x' } });
   const reader = await archived(db);
   usePreferences.setState({ theme: 'light', mark: 'point' });
   usePractice.setState({ deal: 1 });
+  usePlan.setState(EMPTY_PLAN);
+  useLessons.setState({ sheets: {} });
   const empty = freshBrowser();
   await take(reader, empty);
   expect(await everything(empty)).toEqual(await everything(db));
   expect(usePreferences.getState()).toMatchObject({ theme: 'dark', mark: 'comma' });
   expect(usePractice.getState().deal).toBe(7);
+  expect(usePlan.getState()).toEqual(PLAN);
+  expect(useLessons.getState().sheets).toEqual({ 'rc-edge': 'x' });
   const other = (await worked()).db;
   await take(reader, other, [], true);
   expect(await everything(other)).toEqual(await everything(db));
