@@ -48,13 +48,13 @@ const without = <T>(record: Readonly<Record<string, T>>, key: string): Record<st
 const withOrWithout = <T>(record: Readonly<Record<string, T>>, key: string, value: T | null) =>
   value === null ? without(record, key) : { ...record, [key]: value };
 
-/** How many boards of a sheet are wanted beside those at the bench; none takes it off the plan. */
-export const wantBoards = (sheet: string, boards: number): void =>
+/** How many boards of a sheet are wanted beside the ones that it has; none takes it off the plan. */
+export const wantBoards = (sheet: string, boards: number, had: number): void =>
   changePlan(({ wanted }) => ({
     wanted: withOrWithout(
       wanted,
       sheet,
-      boards > 0 ? { boards, at: wanted[sheet]?.at ?? new Date().toISOString() } : null,
+      boards > 0 ? { boards, had, at: wanted[sheet]?.at ?? new Date().toISOString() } : null,
     ),
   }));
 

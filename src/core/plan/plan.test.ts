@@ -5,7 +5,7 @@ import { inOrder, waitsFor } from './order';
 import { EMPTY_PLAN, readPlan, type Plan } from './plan';
 import { shortages } from './shortages';
 import type { Task, Wait } from './task';
-import { tasksOf, type PlannedSheet } from './tasks';
+import { boardsToBuild, leftToBegin, tasksOf, type PlannedSheet } from './tasks';
 
 const resistor = (value: number, each: number, names = ['R1']): PartsLine => ({
   kind: 'resistor',
@@ -152,7 +152,7 @@ describe('what is to be done', () => {
         hours: { 'build hum b3': 6 },
         done: { 'measure hum b2': '2026-11-28T10:00:00.000Z' },
         waits: { 'build hum b3': { for: 'the board in the post', until: null } },
-        wanted: { hum: { boards: 2, at: '2026-11-28T10:00:00.000Z' } },
+        wanted: { hum: { boards: 3, had: 2, at: '2026-11-28T10:00:00.000Z' } },
         own: [
           { id: 'x', title: 'Drill the front', hours: 1, after: ['build hum b3', 'gone'] },
           { id: 'y', title: 'Ring the hall', hours: 0.25, after: [] },
@@ -169,6 +169,18 @@ describe('what is to be done', () => {
       ['Measure Board 3', 'waiting', 0.5],
     ]);
   });
+});
+
+test('who begins a wanted board at the bench has one less to begin, and who takes it away one more', () => {
+  const at = '2026-11-28T10:00:00.000Z';
+  const plan = { ...EMPTY_PLAN, wanted: { hum: { boards: 2, had: 3, at } } };
+  const board = { id: 'b4', name: 'Board 4', built: false, measured: false, steps: 0 };
+  const left = (boards: PlannedSheet['boards']) => leftToBegin({ id: 'hum', boards }, plan);
+  expect(left(SHEET.boards)).toBe(2);
+  expect(left([...SHEET.boards, board])).toBe(1);
+  expect(left([...SHEET.boards, board, board, board])).toBe(0);
+  expect(left([])).toBe(2);
+  expect(boardsToBuild({ ...SHEET, boards: [...SHEET.boards, board] }, plan)).toBe(3);
 });
 
 const tasks = fc.array(

@@ -31,8 +31,18 @@ export const ownTaskSchema = z.strictObject({
  * their boards and the drawer.
  */
 export const planSchema = z.strictObject({
-  /** Boards that are wanted, beside those that stand at the bench already, by sheet. */
-  wanted: z.record(entryId, z.strictObject({ boards: z.int().min(1).max(1000), at: when })),
+  /**
+   * Boards that are wanted by sheet, beside those that it had when they were put on the plan: who
+   * begins one at the bench has one less to begin, and who takes it away again one more.
+   */
+  wanted: z.record(
+    entryId,
+    z.strictObject({
+      boards: z.int().min(1).max(1000),
+      had: z.int().min(0).max(1000),
+      at: when,
+    }),
+  ),
   /** Sizes that were changed, by task. */
   hours: z.record(taskId, hours),
   /** What a task waits for that is no task: a board in the post, a borrowed meter. */

@@ -51,8 +51,17 @@ export const ownId = (id: string): string => `own ${id}`;
 const quarter = (hours: number) => Math.round(4 * hours) / 4;
 
 /** How many boards of a sheet are to be built: those at the bench that are not, and those wanted. */
-export const boardsToBuild = ({ id, boards }: PlannedSheet, plan: Plan): number =>
-  boards.filter((b) => !isBuilt(id, b, plan)).length + (plan.wanted[id]?.boards ?? 0);
+export const boardsToBuild = (sheet: PlannedSheet, plan: Plan): number =>
+  sheet.boards.filter((b) => !isBuilt(sheet.id, b, plan)).length + leftToBegin(sheet, plan);
+
+/** How many of the wanted boards are not at the bench yet. */
+export function leftToBegin(
+  { id, boards }: Pick<PlannedSheet, 'id' | 'boards'>,
+  plan: Plan,
+): number {
+  const wanted = plan.wanted[id] as Plan['wanted'][string] | undefined;
+  return wanted ? Math.max(0, wanted.boards - Math.max(0, boards.length - wanted.had)) : 0;
+}
 
 const isBuilt = (sheet: string, board: BoardState, plan: Plan): boolean =>
   board.built || board.measured || plan.done[buildId(sheet, board.id)] !== undefined;
@@ -116,7 +125,7 @@ export function tasksOf(
           sheet.id,
         );
     }
-    const wanted = plan.wanted[sheet.id]?.boards ?? 0;
+    const wanted = leftToBegin(sheet, plan);
     if (wanted > 0) {
       const id = buildId(sheet.id, WANTED);
       const usual = wanted * (BUILD_HOURS + HOURS_A_PART * parts);

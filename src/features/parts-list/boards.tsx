@@ -1,8 +1,10 @@
 import { Button } from 'antd';
+import Link from 'next/link';
 import { useEffect } from 'react';
 import { freshBoard } from '@/core/sheet/boards';
 import type { LineOnHand } from '@/core/sheet/parts-on-hand';
 import type { Sheet } from '@/core/sheet/schema';
+import { wantBoards } from '@/store/plan';
 import { edit } from '@/store/sheet-session';
 import { attempt, tell } from '../shell/tell';
 import { followBuiltBoards } from './follow';
@@ -29,10 +31,22 @@ export function Boards({ sheet, lines, boards }: BoardsProps) {
           : 'Marked as built: what the drawer had of it is counted off.',
       );
     });
+  const plan = () => {
+    if (attempt(() => wantBoards(sheet.id, boards, sheet.boards.length)))
+      tell(
+        <>
+          On the plan, with what is lacking for it. <Link href="/plan">To the plan</Link>
+        </>,
+        { seconds: 6 },
+      );
+  };
   return (
     <section className={styles.boards} aria-label="Boards that are built">
       <Button onClick={mark} disabled={lines.length === 0}>
         {boards === 1 ? 'Mark a board as built' : `Mark ${boards} boards as built`}
+      </Button>
+      <Button onClick={plan} disabled={lines.length === 0}>
+        {boards === 1 ? 'Put a board on the plan' : `Put ${boards} boards on the plan`}
       </Button>
       {built.length > 0 && (
         <ul>

@@ -2,6 +2,7 @@ import { Button, Input, InputNumber, Select } from 'antd';
 import { ListPlus, Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { PlannedTask } from '@/core/plan/task';
+import { leftToBegin } from '@/core/plan/tasks';
 import type { Card } from '@/store/card';
 import { addTask, usePlan, wantBoards } from '@/store/plan';
 import { FormPopover } from '../shell/form-popover';
@@ -23,7 +24,7 @@ export function AddSheet({ cards }: { cards: readonly Card[] }) {
 }
 
 function SheetForm({ cards, onDone }: { cards: readonly Card[]; onDone: () => void }) {
-  const wanted = usePlan((p) => p.wanted);
+  const plan = usePlan();
   const [sheet, setSheet] = useState<string | null>(null);
   const [boards, setBoards] = useState(1);
   return (
@@ -31,7 +32,8 @@ function SheetForm({ cards, onDone }: { cards: readonly Card[]; onDone: () => vo
       className={styles.form}
       onSubmit={(event) => {
         event.preventDefault();
-        if (sheet !== null && attempt(() => wantBoards(sheet, boards))) onDone();
+        const had = cards.find((c) => c.id === sheet)?.boards?.length ?? 0;
+        if (sheet !== null && attempt(() => wantBoards(sheet, boards, had))) onDone();
       }}
     >
       <label>
@@ -46,7 +48,8 @@ function SheetForm({ cards, onDone }: { cards: readonly Card[]; onDone: () => vo
             .map((c) => ({ value: c.id, label: c.title }))}
           onChange={(id) => {
             setSheet(id);
-            setBoards(wanted[id]?.boards ?? 1);
+            const { boards: own = [] } = cards.find((c) => c.id === id) ?? {};
+            setBoards(leftToBegin({ id, boards: own }, plan) || 1);
           }}
         />
       </label>

@@ -10,6 +10,7 @@ import { addTask, changePlan, markOrdered, sizeTask, usePlan, wantBoards } from 
 import { required, addSheet, saveSheet } from '@/store/sheets';
 import type * as Here from '@/testing/engine';
 import { newSheet } from '@/testing/open-sheet';
+import { Boards } from '../parts-list/boards';
 import { PlanScreen } from './plan-screen';
 
 jest.mock('@/workers/engine', () => {
@@ -32,7 +33,7 @@ const group = (name: string) => screen.findByRole('region', { name });
 test('boards wanted bring what the drawer lacks; what is ordered comes into it, and they can be built', async () => {
   const sheet = await addSheet(newSheet(), 'Low-pass for the plan');
   render(<PlanScreen />);
-  act(() => wantBoards(sheet.id, 2));
+  act(() => wantBoards(sheet.id, 2, 0));
   const parts = await group('Parts to order');
   const [capacitors] = await within(parts).findAllByText(/^capacitor /);
   expect(capacitors.parentElement!.textContent).toMatch(/Low-pass for the plan/);
@@ -70,6 +71,15 @@ test('a board at the bench comes by itself; its size is changed, it is ticked, a
   await user.click(screen.getByRole('checkbox', { name: 'Done: Build Board 1' }));
   await waitFor(() => expect(screen.queryByText('Build Board 1')).toBeNull());
   within(await group('Can be begun now')).getByText('Measure Board 1');
+});
+
+test('from the parts list as many boards are put on the plan as it is for', async () => {
+  const sheet = await addSheet(newSheet(), 'Two of them');
+  const line = { kind: 'resistor', value: 1e4, names: ['R1'], each: 1, stock: [] };
+  const onHand = { line, needed: 2, onHand: 0, lacking: 2, priceEach: null, take: [] };
+  render(<Boards sheet={sheet} lines={[onHand]} boards={2} />);
+  await user.click(screen.getByRole('button', { name: 'Put 2 boards on the plan' }));
+  expect(usePlan.getState().wanted[sheet.id]?.boards).toBe(2);
 });
 
 test('what a plan cannot be is refused, and it stays as it was', () => {
