@@ -18,6 +18,7 @@ import { JOBS } from './index';
 import type { JobContext } from './job';
 import { lens } from './lens';
 import { lensBands } from './lens-bands';
+import { lessonGoals } from './lesson-goals';
 import { matching } from './matching';
 import { mendBoard } from './mend-board';
 import { partsList } from './parts-list';
@@ -63,6 +64,7 @@ test('the table holds every job under its own name', () => {
     variation,
     lens,
     lensBands,
+    lessonGoals,
     bridge,
     buildSteps,
     cardCurve,
