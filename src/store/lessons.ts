@@ -10,6 +10,8 @@ interface LessonsState {
 }
 
 const KEY = 'jaunty-reed-lessons';
+// Above the store: that reads what was kept while it is being made.
+const sheetsSchema = z.record(z.string().max(64), entryId);
 
 /** Which sheets are those of lessons; kept in this browser. */
 export const useLessons = create<LessonsState>()(
@@ -21,8 +23,6 @@ export const useLessons = create<LessonsState>()(
 );
 
 followOtherTabs(useLessons, KEY);
-
-const sheetsSchema = z.record(z.string().max(64), entryId);
 
 /** What can be read of what was stored; what cannot is as if nothing had been begun. */
 export function readLessons(stored: unknown): LessonsState {

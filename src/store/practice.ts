@@ -11,6 +11,8 @@ interface PracticeState {
 }
 
 const KEY = 'jaunty-reed-practice';
+// Above the store: that reads what was kept while it is being made.
+const MOST_DEALS = 9999;
 
 /** How far this person has come with practice boards; kept in this browser. */
 export const usePractice = create<PracticeState>()(
@@ -22,8 +24,6 @@ export const usePractice = create<PracticeState>()(
 );
 
 followOtherTabs(usePractice, KEY);
-
-const MOST_DEALS = 9999;
 
 /** What can be read of what was stored; what cannot is as if nothing had been done. */
 export function readPractice(stored: unknown): Partial<PracticeState> {
