@@ -7,7 +7,6 @@ import { canonicalText } from '@/core/document/print';
 import { LIBRARY_TABLES } from '@/core/library';
 import type { Entry, LibraryTable } from '@/core/library/entry';
 import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
-import { joined, readPlan } from '@/core/plan/plan';
 import { nameWith } from '@/core/text';
 import { archivedTables, LIBRARY_KINDS } from './archive-out';
 import { bookRecordOf, logChange } from './book';
@@ -16,10 +15,7 @@ import { database, type ReedDatabase } from './database';
 import { newId } from './ids';
 import { putKeeps } from './keeps';
 import { typeOfPicture } from './pictures';
-import { readLessons, useLessons } from './lessons';
-import { usePlan } from './plan';
-import { readPractice, usePractice } from './practice';
-import { readPreferences, usePreferences } from './preferences';
+import { KEPT_SETTINGS } from './kept-settings';
 import { readRecord, recordOf } from './records';
 import { pack } from './states';
 
@@ -225,13 +221,6 @@ async function putDamaged(
 }
 
 function takeSettings(reader: ArchiveReader): void {
-  for (const { one } of reader.all('settings')) {
-    if (one.name === 'preferences') usePreferences.setState(readPreferences(one.value));
-    if (one.name === 'practice') usePractice.setState(readPractice(one.value));
-    if (one.name === 'lessons')
-      useLessons.setState(({ sheets }) => ({
-        sheets: { ...sheets, ...readLessons(one.value).sheets },
-      }));
-    if (one.name === 'plan') usePlan.setState((here) => joined(here, readPlan(one.value)));
-  }
+  for (const { one } of reader.all('settings'))
+    if (Object.hasOwn(KEPT_SETTINGS, one.name)) KEPT_SETTINGS[one.name].take(one.value);
 }

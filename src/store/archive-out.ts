@@ -7,10 +7,7 @@ import { readEntry, type LibraryTable } from '@/core/library/entry';
 import { database, type ReedDatabase } from './database';
 import { now } from './ids';
 import { whole } from './keeps';
-import { useLessons } from './lessons';
-import { usePlan } from './plan';
-import { usePractice } from './practice';
-import { usePreferences } from './preferences';
+import { KEPT_SETTINGS } from './kept-settings';
 import { isDeleted, readRecords } from './records';
 import { stateOf } from './states';
 
@@ -83,18 +80,10 @@ export async function writeArchive(
       step(ids);
     });
   });
-  for (const [name, store] of Object.entries(SETTINGS))
-    writer.add('settings', { name, value: settingsOf(store.getState()) }, name);
+  for (const [name, { state }] of Object.entries(KEPT_SETTINGS))
+    writer.add('settings', { name, value: settingsOf(state()) }, name);
   return writer.end();
 }
-
-/** Small stores, by the names that an archive has for them. */
-const SETTINGS = {
-  preferences: usePreferences,
-  practice: usePractice,
-  plan: usePlan,
-  lessons: useLessons,
-};
 
 /** What of a small store is kept: no actions. */
 const settingsOf = (state: object): unknown =>

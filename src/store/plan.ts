@@ -8,6 +8,7 @@ import {
   type OwnTask,
   type Plan,
 } from '@/core/plan/plan';
+import { ownId } from '@/core/plan/tasks';
 import { ReedError } from '@/core/errors';
 import { firstIssue } from '@/core/document/issue';
 import { newId } from './ids';
@@ -61,7 +62,7 @@ export const wantBoards = (sheet: string, boards: number, had: number): void =>
 /** How long a task takes; null for what is usual. */
 export const sizeTask = (task: string, size: number | null): void =>
   changePlan(({ hours, own }) => {
-    const mine = own.find((o) => `own ${o.id}` === task);
+    const mine = own.find((o) => ownId(o.id) === task);
     return mine && size !== null
       ? { own: own.map((o) => (o === mine ? { ...o, hours: size } : o)) }
       : { hours: withOrWithout(hours, task, size) };
@@ -90,7 +91,7 @@ export const addTask = (task: Omit<OwnTask, 'id'>): void =>
 export const dropTask = (id: string): void =>
   changePlan(({ own, done }) => ({
     own: own.filter((o) => o.id !== id),
-    done: without(done, `own ${id}`),
+    done: without(done, ownId(id)),
   }));
 
 /** Parts are ordered, and here by a day where one is known; null where they are not on the way. */

@@ -43,7 +43,8 @@ export class Answers {
   }
 }
 
-const goal = (what: string, is: string | null, met: boolean): Goal => ({
+/** Something that is or is not so; without an answer it cannot be read. */
+export const so = (what: string, is: string | null, met: boolean): Goal => ({
   what,
   is: is ?? 'cannot be read',
   met,
@@ -60,7 +61,7 @@ export function near(
   const is = answers.read(measure);
   const wanted = printMeasured(measure, value);
   const isAbout = is !== null && Math.abs(is / value - 1) <= within;
-  return goal(`${what} at ${wanted}`, is === null ? null : printMeasured(measure, is), isAbout);
+  return so(`${what} at ${wanted}`, is === null ? null : printMeasured(measure, is), isAbout);
 }
 
 /** A level that is to be at least, or at most, so high; dB. */
@@ -74,7 +75,7 @@ export function level(
   const [words, limit] =
     'atLeast' in bound ? ['at least', bound.atLeast] : ['at most', bound.atMost];
   const met = is !== null && ('atLeast' in bound ? is >= limit : is <= limit);
-  return goal(
+  return so(
     `${what} ${words} ${formatQuantity(limit, 'decibels', { digits: 3, unit: true })}`,
     is === null ? null : printMeasured(measure, is),
     met,
@@ -92,7 +93,7 @@ export function figure(
     name === 'f0'
       ? formatQuantity(x, 'hertz', { digits: 3, unit: true })
       : formatQuantity(x, 'ratio', { digits: 3 });
-  return goal(
+  return so(
     `${name === 'f0' ? 'f₀' : name} at ${print(wanted)}`,
     is === undefined ? null : print(is),
     is !== undefined && Math.abs(is / wanted - 1) <= within,
@@ -108,7 +109,7 @@ export function kept(parts: readonly string[], stage: Stage | undefined, begun: 
     const quantity = quantityOfPart(begun, id)?.quantity ?? 'ratio';
     return id in now ? formatQuantity(now[id], quantity, { digits: 3, unit: true }) : 'gone';
   });
-  return goal(
+  return so(
     `${parts.join(', ')} as ${parts.length === 1 ? 'it was' : 'they were'}`,
     moved.length === 0
       ? values.join(', ')
@@ -126,10 +127,7 @@ export function unmoved({ stages }: Answers, begun: Sheet): Goal {
       const [now, then] = [valuesOf(stages[i]), valuesOf(was)];
       return Object.keys(then).every((part) => now[part] === then[part]);
     });
-  return goal('Parts as they were', same ? 'they are' : 'others', same);
+  return so('Parts as they were', same ? 'they are' : 'others', same);
 }
-
-/** Something that is or is not so. */
-export const so = (what: string, is: string, met: boolean): Goal => goal(what, is, met);
 
 export const decibels = (x: number, digits = 1): string => `${formatFixed(x, digits, 'point')} dB`;

@@ -1,6 +1,6 @@
 import { otaCascade } from '@/core/cells/ota-cascade';
 import { voiceSheet } from '@/core/sheet/voice';
-import { Answers, near, so, unmoved } from './goals';
+import { Answers, decibels, near, so, unmoved } from './goals';
 import type { Lesson } from './lesson';
 
 const NOTE = 440;
@@ -35,7 +35,7 @@ export const singing: Lesson = {
       near('Peak', answers, { measure: 'peak-frequency' }, NOTE, 0.03),
       so(
         'Peak 20 dB over the band',
-        top === null || low === null ? 'cannot be read' : `${(top - low).toFixed(1)} dB`,
+        top === null || low === null ? null : decibels(top - low),
         top !== null && low !== null && top - low >= 20,
       ),
       unmoved(answers, begun),

@@ -7,14 +7,14 @@ import type { Sheet, Stage } from '@/core/sheet/schema';
 import { designedAs } from '@/core/sheet/stage';
 import { wordsInPath } from '@/core/sheet/words-in-path';
 import { logLesson } from '@/store/book';
-import { learned, sheetOfLesson } from '@/store/lesson-sheets';
+import { learned } from '@/store/lesson-sheets';
 import { useLiveQuery } from '@/store/live';
 import { useSolvedSheet } from '@/store/open-library';
 import { useJob } from '../bench/use-job';
 import { Blocks } from '../sheet/block-diagram';
 import { useGo } from '../shell/leave-guard';
-import { sheetAddress } from '../shell/sheet-address';
 import { attemptStored } from '../shell/tell';
+import { useBegin } from './use-begin';
 import styles from './lessons.module.css';
 
 /** Beside the sheet of a lesson: the question, what to turn, what to see, and what the sheet answers. */
@@ -118,18 +118,15 @@ function LessonBlocks({ stage, names }: { stage: Stage; names: ReadonlyMap<strin
 function Next({ after }: { after: Lesson }) {
   const go = useGo();
   const next = LESSONS.at(LESSONS.indexOf(after) + 1);
-  const begin = (lesson: Lesson, anew: boolean) =>
-    attemptStored('The lesson was not begun', async () =>
-      go(sheetAddress(await sheetOfLesson(lesson.id, anew))),
-    );
+  const begin = useBegin();
   return (
     <span className={styles.buttons}>
       {next && (
-        <Button size="small" type="primary" onClick={() => void begin(next, false)}>
+        <Button size="small" type="primary" onClick={() => begin(next.id)}>
           Next: {next.title}
         </Button>
       )}
-      <Button size="small" onClick={() => void begin(after, true)}>
+      <Button size="small" onClick={() => begin(after.id, true)}>
         Begin anew
       </Button>
       <Button size="small" type="text" onClick={() => go('/lessons')}>

@@ -4,15 +4,12 @@ import { Button } from 'antd';
 import { CircleCheck } from 'lucide-react';
 import { useCallback } from 'react';
 import { CHAPTER_NAMES, LESSONS, lessonsOf, type Lesson } from '@/core/lessons';
-import { learned, sheetOfLesson } from '@/store/lesson-sheets';
+import { learned } from '@/store/lesson-sheets';
 import { useLessons } from '@/store/lessons';
 import { useLiveQuery } from '@/store/live';
-import { shelfReady } from '@/store/sheets';
 import { dateWords } from '@/ui/controls/date-words';
-import { useGo } from '../shell/leave-guard';
 import { Screen } from '../shell/screen';
-import { sheetAddress } from '../shell/sheet-address';
-import { attemptStored } from '../shell/tell';
+import { useBegin } from './use-begin';
 import styles from './lessons.module.css';
 
 /** A shelf of short lessons: each a question on a live sheet that answers it. */
@@ -59,13 +56,8 @@ function LessonCard({
   passedAt: string | undefined;
   isNext: boolean;
 }) {
-  const go = useGo();
+  const begin = useBegin();
   const begun = useLessons((s) => id in s.sheets);
-  const open = () =>
-    attemptStored('The lesson was not begun', async () => {
-      await shelfReady();
-      go(sheetAddress(await sheetOfLesson(id)));
-    });
   return (
     <li className={isNext ? `${styles.card} ${styles.next}` : styles.card}>
       <h3>
@@ -83,7 +75,7 @@ function LessonCard({
         size="small"
         type={isNext ? 'primary' : 'default'}
         aria-label={`${verb(begun, passedAt)}: ${title}`}
-        onClick={() => void open()}
+        onClick={() => begin(id)}
       >
         {verb(begun, passedAt)}
       </Button>
