@@ -13,7 +13,8 @@ import { useLessons } from './lessons';
 import { usePlan } from './plan';
 import { usePractice } from './practice';
 import { usePreferences } from './preferences';
-import { addFiles, deleteSheet, loadSheet, renameSheet, saveSheet, seedDemo } from './sheets';
+import { seedDemo } from './seed-demo';
+import { addFiles, deleteSheet, loadSheet, renameSheet, saveSheet } from './sheets';
 
 let count = 0;
 const opened: ReedDatabase[] = [];

@@ -1,6 +1,7 @@
 import { liveQuery } from 'dexie';
 import { create } from 'zustand';
-import { isTakenBack, type BookEntry, type EntryKind } from '@/core/book/entry';
+import type { BookEntry, EntryKind } from '@/core/book/entry';
+import { isTakenBack } from '@/core/book/taken-back';
 import { entrySearchText, entryWords } from '@/core/book/words';
 import { database, type BookRecord, type ReedDatabase } from './database';
 

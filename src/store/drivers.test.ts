@@ -2,7 +2,8 @@ import 'fake-indexeddb/auto';
 import { DRIVER } from '@/core/library/testing';
 import { ReedDatabase } from './database';
 import { copyDriver, driversContents, putDriver, removeDriver } from './drivers';
-import { restoreDemo, seedDemo } from './sheets';
+import { seedDemo } from './seed-demo';
+import { restoreDemo } from './sheets';
 
 let db: ReedDatabase;
 beforeEach(() => {

@@ -2,7 +2,8 @@ import { joined, readPlan } from '@/core/plan/plan';
 import { readLessons, useLessons } from './lessons';
 import { usePlan } from './plan';
 import { readPractice, usePractice } from './practice';
-import { readPreferences, usePreferences } from './preferences';
+import { usePreferences } from './preferences';
+import { readPreferences } from './read-preferences';
 
 /** A small store beside the database, as an archive holds it. */
 interface KeptSettings {

@@ -8,7 +8,7 @@ import { referencesOf } from '@/core/sheet/references';
 import type { Keep, Sheet } from '@/core/sheet/schema';
 import { ReedDatabase } from './database';
 import { libraryFor } from './library';
-import { tendCards } from './shelf';
+import { tendCards } from './tend-cards';
 import {
   addFiles,
   addSheet,

@@ -1,9 +1,8 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { DecimalMark } from '@/core/quantity/parse';
-import * as z from 'zod';
 import { followOtherTabs } from './other-tabs';
-import { DEFAULT_PRICES, pricesSchema, type Prices } from '@/core/weigh/prices';
+import type { Prices } from '@/core/weigh/prices';
 
 export interface Preferences {
   theme: 'system' | 'light' | 'dark';
@@ -13,29 +12,12 @@ export interface Preferences {
   spread: boolean;
   /** Whether the book’s lines stand beside a sheet. */
   margin: boolean;
-  /** What parts cost here, for weighing designs up. */
+  /** What parts cost here, where that is not the usual price, for weighing designs up. */
   prices: Prices;
 }
 
-const preferencesSchema = z
-  .object({
-    theme: z.enum(['system', 'light', 'dark']),
-    resistors: z.enum(['box', 'zigzag']),
-    mark: z.enum(['point', 'comma']),
-    spread: z.boolean(),
-    margin: z.boolean(),
-    prices: pricesSchema,
-  })
-  .partial();
-
 interface PreferencesState extends Preferences {
   set: (change: Partial<Preferences>) => void;
-}
-
-/** What can be read of preferences that were stored elsewhere; what cannot is left as it is. */
-export function readPreferences(stored: unknown): Partial<Preferences> {
-  const result = preferencesSchema.safeParse(stored);
-  return result.success ? result.data : {};
 }
 
 const KEY = 'jaunty-reed-preferences';
@@ -49,7 +31,7 @@ export const usePreferences = create<PreferencesState>()(
       mark: 'point',
       spread: true,
       margin: false,
-      prices: DEFAULT_PRICES,
+      prices: {},
       set: (change) => set(change),
     }),
     {

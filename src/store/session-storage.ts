@@ -1,6 +1,7 @@
 import { liveQuery, type Subscription } from 'dexie';
 import type { Sheet } from '@/core/sheet/schema';
 import { database } from './database';
+import { openedBy } from './open-work';
 import { storageProblem } from './problems';
 import { isDeleted, readRecord, revisionOf } from './records';
 import {
@@ -12,7 +13,8 @@ import {
   useSession,
   type Notice,
 } from './session-state';
-import { copySheet, loadSheet, saveSheet, shelfReady, type WhenDeleted } from './sheets';
+import { shelfReady } from './ready';
+import { copySheet, loadSheet, saveSheet, type WhenDeleted } from './sheets';
 
 /*
  * How the open sheet reaches the store and hears of it. Nothing that was edited is dropped: what
@@ -140,6 +142,8 @@ export function wouldLose(): boolean {
   const { unsaved, status } = useSession.getState();
   return waiting.size > 0 || (unsaved && (status.is === 'failed' || status.is === 'gone'));
 }
+
+openedBy({ sheet: () => sheetOf(useSession.getState()), wouldLose, flush: () => flush() });
 
 /** Put the open sheet down; what is not stored is kept in this tab until it is. */
 export async function leaveSheet(): Promise<void> {

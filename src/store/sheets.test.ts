@@ -4,7 +4,9 @@ import { demoMade } from '@/testing/demo';
 import type { Sheet } from '@/core/sheet/schema';
 import { ReedDatabase, type SheetRecord } from './database';
 import { storageProblem } from './problems';
-import { cardsToShow, inOrder, listCards, searchCards, tendCards } from './shelf';
+import { inOrder, listCards, searchCards } from './shelf';
+import { cardsToShow, tendCards } from './tend-cards';
+import { seedDemo } from './seed-demo';
 import {
   addSheet,
   addFiles,
@@ -18,7 +20,6 @@ import {
   restoreDemo,
   restoreSheet,
   saveSheet,
-  seedDemo,
 } from './sheets';
 
 const AT = '2026-11-23T08:00:00.000Z';

@@ -4,9 +4,9 @@ import { isNewer, readSheet } from '@/core/sheet/read';
 import { salvageSheet, type Salvage } from '@/core/sheet/salvage';
 import { fileOf, type SheetFile } from '@/core/sheet/file';
 import { withReferences } from '@/core/sheet/references';
-import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
+import type { Sheet } from '@/core/sheet/schema';
 import { EMPTY_LIBRARY, LIBRARY_TABLES } from '@/core/library';
-import type { DriverEntry } from '@/core/library/driver';
 import { nameWith } from '@/core/text';
 import { keepLastState, logBegun, logChange } from './book';
 import { cardOf, cardOfSheet, isSound } from './cards';
@@ -20,9 +20,9 @@ import {
   readRecords,
   recordOf,
   revisionOf,
-  unchecked,
   type StoredSheet,
 } from './records';
+import { putDrivers } from './seed-demo';
 
 /** A stored sheet, unless it is deleted or was never there. */
 export async function loadSheet(
@@ -243,48 +243,6 @@ export async function clearOldDeletions(db: ReedDatabase = database()): Promise<
     const gone = records.flatMap((r) => (r && isDeleted(r) && r.deletedAt! < weekAgo ? r : []));
     await remove(gone, db);
   });
-}
-
-/**
- * Put the demo sheets on the shelf the first time this browser opens the product: in one go, as they
- * were made and tested, since a first screen may be waiting for one of them. Their cards are made by
- * whoever shows cards.
- */
-export async function seedDemo(db: ReedDatabase = database()): Promise<void> {
-  if (await db.facts.get('demo-seeded')) return;
-  const [sheets, drivers] = await Promise.all([madeDemo(now()), madeDrivers()]);
-  await db.transaction('rw', db.sheets, db.facts, db.drivers, async () => {
-    if (await db.facts.get('demo-seeded')) return;
-    await putDrivers(drivers, db);
-    const there = await db.sheets.bulkGet(sheets.map((s) => s.id));
-    await db.sheets.bulkPut(sheets.filter((_, i) => !there[i]).map((s) => unchecked(s)));
-    await db.facts.put({ name: 'demo-seeded', value: true });
-  });
-}
-
-/**
- * The demo's drivers as they were made. One that was changed is first copied under a new id: sheets
- * that it was changed for can be pointed at that.
- */
-async function putDrivers(drivers: readonly DriverEntry[], db: ReedDatabase): Promise<void> {
-  for (const driver of drivers) {
-    const record = await db.drivers.get(driver.id);
-    const same = record && JSON.stringify(record.document) === JSON.stringify(driver);
-    if (record && !same) {
-      const id = newId();
-      const document = { ...(record.document as DriverEntry), id };
-      await db.drivers.put({ id, document: { ...document, name: `${document.name} (yours)` } });
-    }
-    if (!same) await db.drivers.put({ id: driver.id, document: driver });
-  }
-}
-
-let ready: Promise<void> | undefined;
-
-/** Resolves once the demo sheets have been put on a new shelf; begun by whoever asks first. */
-export function shelfReady(): Promise<void> {
-  ready ??= seedDemo();
-  return ready;
 }
 
 /**

@@ -3,8 +3,9 @@ import 'fake-indexeddb/auto';
 import '@/testing/dom';
 import { ReedDatabase } from './database';
 import { usePreferences } from './preferences';
-import { tendCards } from './shelf';
-import { loadSheet, saveSheet, seedDemo } from './sheets';
+import { tendCards } from './tend-cards';
+import { seedDemo } from './seed-demo';
+import { loadSheet, saveSheet } from './sheets';
 
 /*
  * Two versions of the program in two tabs: the earlier one goes on beside the newer one, and neither

@@ -114,7 +114,3 @@ export type EntryFigure = z.infer<typeof figureSchema>;
  */
 export const readBookEntry = (document: unknown): BookEntry =>
   readEntry({ noun: 'line of the book', schema: bookEntrySchema }, document);
-
-/** A line of which every step was gone back on. */
-export const isTakenBack = ({ steps }: Pick<BookEntry, 'steps'>): boolean =>
-  steps.length > 0 && steps.every((s) => s.undone);

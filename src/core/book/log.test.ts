@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Change } from '@/core/differences/change';
-import { isTakenBack, readBookEntry, type BookEntry } from './entry';
+import { readBookEntry, type BookEntry } from './entry';
+import { isTakenBack } from './taken-back';
 import { logged, type Event } from './log';
 import { entrySearchText, entryWords } from './words';
 

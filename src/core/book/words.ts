@@ -1,5 +1,6 @@
 import { changeWords, type Change } from '@/core/differences/change';
-import { isTakenBack, type BookEntry, type EntryFigure } from './entry';
+import type { BookEntry, EntryFigure } from './entry';
+import { isTakenBack } from './taken-back';
 
 /** Changes and figures that a line tells before it is opened. */
 const TOLD = { changes: 3, figures: 2 };

@@ -5,14 +5,8 @@ import { ReedError } from '@/core/errors';
 import { slotSchema, type Slot } from '@/core/slots';
 import { crossoverSchema, type Crossover } from './crossover-schema';
 import { sheetFault } from './read';
-import {
-  SHEET_LIMITS,
-  sheetSchema,
-  stageSchema,
-  type Keep,
-  type Sheet,
-  type Stage,
-} from './schema';
+import { SHEET_LIMITS } from './limits';
+import { sheetSchema, stageSchema, type Keep, type Sheet, type Stage } from './schema';
 
 /*
  * The one gate before a sheet is shown or stored: what passes reads back. It is asked at every

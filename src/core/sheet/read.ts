@@ -4,7 +4,8 @@ import { ReedError } from '@/core/errors';
 import { quoted } from '@/core/text';
 import { designFault, repeatedId } from './faults';
 import { fromVersion1 } from './migrate-1';
-import { SHEET_LIMITS, SHEET_VERSION, sheetSchema, type Sheet } from './schema';
+import { SHEET_LIMITS } from './limits';
+import { SHEET_VERSION, sheetSchema, type Sheet } from './schema';
 
 type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
 

@@ -11,31 +11,12 @@ import { between, within } from '@/core/quantity/bounds';
 import { SERIES_NAMES } from '@/core/quantity/series';
 import { measureSchema } from '@/core/response/readings';
 import { crossoverSchema } from '@/core/sheet/crossover-schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
 import { slotSchema } from '@/core/slots';
 import { placeSchema } from '@/core/speaker/place';
 import { CORE_NAMES } from '@/core/speaker/coils/wind';
 import { isVisible } from '@/core/text';
 import { MEASURED_LIMITS } from '@/core/spread/measured';
-
-/** How much one sheet may hold. Whoever would go over is told the limit where it happens. */
-export const SHEET_LIMITS = {
-  name: 120,
-  stages: 40,
-  ways: 40,
-  readings: 200,
-  keeps: 100,
-  /** Of one own drawing. */
-  symbols: 400,
-  wires: 800,
-  controls: 40,
-  /** Numbers that one control moves. */
-  moves: 60,
-  boards: 100,
-  /** Of a stripboard, along and across. */
-  holes: 120,
-  /** In the sheet and all its keeps together. */
-  allStages: 8_000,
-} as const;
 
 const id = z.string().min(1, 'must not be empty').max(64, 'must be at most 64 characters long');
 const name = z

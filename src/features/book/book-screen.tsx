@@ -3,18 +3,21 @@
 import { Button, Input, Segmented } from 'antd';
 import { NotebookPen, Search } from 'lucide-react';
 import { useSearchParams } from 'next/navigation';
-import { useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { addNote } from '@/store/book';
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { findLines, followBook, useBookLines } from '@/store/book-lines';
-import { shelfReady } from '@/store/sheets';
+import { shelfReady } from '@/store/ready';
 import { useCommands, type Command } from '../shell/commands';
 import { Screen } from '../shell/screen';
 import { attemptStored } from '../shell/tell';
-import { EntryPanel } from './entry-panel';
-import { FoundElsewhere } from './found-elsewhere';
 import { isIn, NARROWED, type Narrowing } from './kind-words';
 import { LineList } from './line-list';
 import styles from './book.module.css';
+
+// The lines come first: what reads sheets, parts and states is fetched beside them.
+const EntryPanel = lazy(() => import('./entry-panel').then((m) => ({ default: m.EntryPanel })));
+const FoundElsewhere = lazy(() =>
+  import('./found-elsewhere').then((m) => ({ default: m.FoundElsewhere })),
+);
 
 const NARROWING_WORDS: Readonly<Record<Narrowing, string>> = {
   all: 'All',
@@ -48,6 +51,7 @@ export function BookScreen() {
     attemptStored('The note was not stored', async () => {
       setNarrowing('all');
       setQuery('');
+      const { addNote } = await import('@/store/book');
       setChosen(await addNote(''));
     });
   const commands = useMemo(
@@ -98,7 +102,11 @@ export function BookScreen() {
     >
       <div className={styles.columns}>
         <div className={styles.left}>
-          {wanted.trim() !== '' && <FoundElsewhere query={wanted} />}
+          {wanted.trim() !== '' && (
+            <Suspense>
+              <FoundElsewhere query={wanted} />
+            </Suspense>
+          )}
           {found.length > 0 ? (
             <LineList lines={found} chosen={open ?? null} onChoose={setChosen} />
           ) : (
@@ -112,7 +120,11 @@ export function BookScreen() {
           )}
         </div>
         <section className={styles.right} aria-label="The open line">
-          {open !== undefined && <EntryPanel id={open} />}
+          {open !== undefined && (
+            <Suspense>
+              <EntryPanel id={open} />
+            </Suspense>
+          )}
         </section>
       </div>
     </Screen>

@@ -1,7 +1,8 @@
 import { Button } from 'antd';
 import Link from 'next/link';
 import { useEffect, useMemo } from 'react';
-import { isTakenBack, type BookEntry, type Step } from '@/core/book/entry';
+import type { BookEntry, Step } from '@/core/book/entry';
+import { isTakenBack } from '@/core/book/taken-back';
 import { entryWords } from '@/core/book/words';
 import { changeWords } from '@/core/differences/change';
 import type { JobInput } from '@/core/jobs';

@@ -2,7 +2,7 @@ import { liveQuery } from 'dexie';
 import { useEffect, useState } from 'react';
 import { driversContents, type DriversContents } from '@/store/drivers';
 import { storageProblem } from '@/store/problems';
-import { shelfReady } from '@/store/sheets';
+import { shelfReady } from '@/store/ready';
 
 /** The loudspeaker units, whoever changes them; nothing until they have been read. */
 export function useDrivers(): { contents: DriversContents | null; problem: string | null } {

@@ -1,5 +1,5 @@
 import { sheetOfLesson } from '@/store/lesson-sheets';
-import { shelfReady } from '@/store/sheets';
+import { shelfReady } from '@/store/ready';
 import { useGo } from '../shell/leave-guard';
 import { sheetAddress } from '../shell/sheet-address';
 import { attemptStored } from '../shell/tell';

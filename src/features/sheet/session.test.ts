@@ -21,7 +21,8 @@ import {
   wouldLose,
 } from '@/store/session-storage';
 import { listCards } from '@/store/shelf';
-import { addSheet, deleteSheet, loadSheet, required, saveSheet, seedDemo } from '@/store/sheets';
+import { seedDemo } from '@/store/seed-demo';
+import { addSheet, deleteSheet, loadSheet, required, saveSheet } from '@/store/sheets';
 import { addChannel, changeChannel, removeChannel, setKnown } from '../bank/bank-actions';
 import * as askActions from './actions/ask';
 import * as partsActions from './actions/parts';

@@ -23,9 +23,12 @@ import { commonCommands, sheetCommands } from './sheet-commands';
 import { resetUi, setUi, useUi } from './ui-state';
 import { Notices } from './notices';
 import { Unopened } from './unopened';
+import { beginSheet } from './begin-sheet';
 import { useEvaluations } from './evaluations';
 import { useFollowing } from './use-evaluation';
 import styles from './sheet-screen.module.css';
+
+if (typeof window !== 'undefined') beginSheet(window.location.pathname);
 
 // The picture comes first: what stands around it is fetched, all of it together, and put up once the
 // first curve is drawn.

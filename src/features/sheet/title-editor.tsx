@@ -1,7 +1,7 @@
 'use client';
 
 import { Input } from 'antd';
-import { SHEET_LIMITS } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
 import styles from './sheet-header.module.css';
 
 /** The field in which a sheet is renamed. */

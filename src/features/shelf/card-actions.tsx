@@ -15,6 +15,8 @@ import {
 import { attemptStored, refuse, tell, unsay } from '../shell/tell';
 import { damagedFile, sheetFile } from '../sheet/sheet-file';
 
+export { openDamaged } from './open-damaged';
+
 /*
  * What is done with a card. Each action says what became of it only once the store has answered.
  */

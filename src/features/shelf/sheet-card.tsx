@@ -6,7 +6,7 @@ import { useRouter } from 'next/navigation';
 import { lazy, memo, Suspense, useState } from 'react';
 import { formatQuantity } from '@/core/quantity/format';
 import type { DecimalMark } from '@/core/quantity/parse';
-import { SHEET_LIMITS } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
 import type { WhatItDoes } from '@/core/sheet/summary';
 import { isVisible } from '@/core/text';
 import type { Card } from '@/store/card';
@@ -14,12 +14,12 @@ import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { dateWords } from '@/ui/controls/date-words';
 import { sheetAddress } from '../shell/sheet-address';
-import { exportDamaged, remove, rename } from './card-actions';
 import { MoreButton } from './more-button';
-import { openDamaged } from './open-damaged';
 import { useCurve } from './use-curve';
 import styles from './sheet-card.module.css';
 
+// What reads and stores sheets is fetched when something is done with one.
+const actions = () => import('./card-actions');
 const CardMenu = lazy(() => import('./card-menu').then((m) => ({ default: m.CardMenu })));
 
 /** A sheet on the shelf: its curve, what it does, and what can be done with it. */
@@ -40,9 +40,11 @@ function Readable({ card }: { card: Card }) {
     const to = text.trim();
     if (!isVisible(to) || to === card.title) return;
     setRenamed({ from: card.title, to });
-    void rename(card, to).then((done) => {
-      if (!done) setRenamed(null);
-    });
+    void actions()
+      .then(({ rename }) => rename(card, to))
+      .then((done) => {
+        if (!done) setRenamed(null);
+      });
   };
   return (
     <article className={styles.card}>
@@ -144,14 +146,18 @@ function Damaged({ card }: { card: Card }) {
           <Button
             size="small"
             aria-label={`Open what can be read of ${name}`}
-            onClick={() => void openDamaged(card.id, (id) => router.push(sheetAddress(id)))}
+            onClick={() =>
+              void actions().then((a) =>
+                a.openDamaged(card.id, (id) => router.push(sheetAddress(id))),
+              )
+            }
           >
             Open what can be read
           </Button>
           <Button
             size="small"
             aria-label={`Export what is stored of ${name}`}
-            onClick={() => void exportDamaged(card)}
+            onClick={() => void actions().then((a) => a.exportDamaged(card))}
           >
             Export
           </Button>
@@ -159,7 +165,7 @@ function Damaged({ card }: { card: Card }) {
             size="small"
             type="text"
             aria-label={`Delete ${name}`}
-            onClick={() => void remove(card)}
+            onClick={() => void actions().then((a) => a.remove(card))}
           >
             Delete
           </Button>

@@ -15,7 +15,6 @@ import {
 } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
 import { searchCards } from '@/store/shelf';
-import { restoreDemo } from '@/store/sheets';
 import { Prepared } from '@/ui/controls/prepared';
 import { sheetAddress } from '../shell/sheet-address';
 import { Coming } from '../shell/coming';
@@ -217,6 +216,7 @@ function countWords(found: number, all: number): string {
 
 async function bringDemoBack(): Promise<void> {
   await attemptStored('The demo sheets were not brought back', async () => {
+    const { restoreDemo } = await import('@/store/sheets');
     const aside = await restoreDemo();
     tell(
       aside > 0

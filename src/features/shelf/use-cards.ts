@@ -1,11 +1,13 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Card } from '@/store/card';
 import { useLiveQuery } from '@/store/live';
-import { cardsToShow, inOrder, listCards, tendCards } from '@/store/shelf';
-import { shelfReady } from '@/store/sheets';
+import { inOrder, listCards } from '@/store/shelf';
+import { shelfReady } from '@/store/ready';
 
 /** Cards are looked after again when they are shown this long after the last time, milliseconds. */
 const AGAIN = 30_000;
+/** Cards that were read ahead have this long to appear before they are looked after, milliseconds. */
+const SHOWN_FIRST = 400;
 let tending: { since: number; unstored: Promise<Card[]> } | undefined;
 
 /** @returns cards that are not stored, since there is no room for them */
@@ -16,7 +18,11 @@ function tended(): Promise<Card[]> {
 }
 
 async function tendOrMake(): Promise<Card[]> {
+  const early = ahead;
   await shelfReady();
+  // Those that are there are shown first.
+  if ((await early)?.length) await new Promise((resolve) => setTimeout(resolve, SHOWN_FIRST));
+  const { cardsToShow, tendCards } = await import('@/store/tend-cards');
   try {
     await tendCards();
     return NONE;

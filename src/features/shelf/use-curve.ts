@@ -1,10 +1,6 @@
 import { useEffect, useState } from 'react';
-import { withDrivers } from '@/core/sheet/references';
 import type { Card, CardCurve } from '@/store/card';
-import { libraryFor } from '@/store/library';
 import { keepCurve } from '@/store/shelf';
-import { required } from '@/store/sheets';
-import { engine } from '@/workers/engine';
 
 /** One small curve at a time: the shelf is no reason for anything else to wait. */
 let queue: Promise<unknown> = Promise.resolve();
@@ -21,11 +17,8 @@ export function useCurve(card: Card): CardCurve | null {
       .then(async () => {
         // Scrolled away, or overtaken, before its turn came.
         if (stop.signal.aborted) return;
-        const stored = await required(id);
-        const { library } = await libraryFor([stored]);
-        const sheet = withDrivers(stored, library.drivers);
-        const drawn = await engine().run('cardCurve', { sheet }, { signal: stop.signal });
-        const fresh = { key: curveKey, ...drawn };
+        const { workOutCurve } = await import('./work-out-curve');
+        const fresh = await workOutCurve({ id, curveKey }, stop.signal);
         setFound(fresh);
         await keepCurve(id, fresh);
       })

@@ -1,49 +1,15 @@
 import { useCallback, useState } from 'react';
-import { DOCUMENT_LIMITS, parseBounded } from '@/core/document/bounded';
-import { ReedError } from '@/core/errors';
-import { EMPTY_LIBRARY } from '@/core/library';
-import { readSheetFiles, type SheetFile } from '@/core/sheet/file';
-import { carriesCircuit, sheetOfCircuit } from '@/core/sheet/sheet-of-circuit';
-import { cut } from '@/core/text';
-import { newId, now } from '@/store/ids';
-import { storageProblem } from '@/store/problems';
-import { addFiles } from '@/store/sheets';
 import { tell } from '../shell/tell';
 
 /** Refusals that are listed; of a longer list the rest is counted. */
 const MOST_SAID = 12;
 
-/** The sheets of a file; a circuit file becomes a sheet with a stage of its own. */
-function sheetsIn(text: string, name: string): (SheetFile | ReedError)[] {
-  const document = parseBounded(text, 'a sheet or a circuit file was expected');
-  return carriesCircuit(document)
-    ? [{ sheet: sheetOfCircuit(document, newId('s'), now(), name), along: EMPTY_LIBRARY }]
-    : readSheetFiles(text);
-}
-
-/** Sheets from files: all that can be read of a file is taken, or nothing where there is no room. */
+/** Sheets from files, and what could not be taken of them. What reads them is fetched when it is wanted. */
 export function useImport() {
   const [problems, setProblems] = useState<string[]>([]);
   const importFiles = useCallback(async (files: readonly File[]) => {
-    const failed: string[] = [];
-    let done = 0;
-    for (const file of files) {
-      const fail = (error: unknown) =>
-        failed.push(
-          `${cut(file.name, 60)}: ${error instanceof ReedError ? error.message : `${storageProblem(error)}.`}`,
-        );
-      try {
-        if (file.size > 2 * DOCUMENT_LIMITS.length)
-          throw new ReedError('document', 'The file is far larger than any sheet.');
-        const read = sheetsIn(await file.text(), cut(file.name.replace(/\.[^.]*$/, ''), 100));
-        const files = read.flatMap((file) => (file instanceof ReedError ? [] : [file]));
-        await addFiles(files);
-        done += files.length;
-        for (const file of read) if (file instanceof ReedError) fail(file);
-      } catch (error) {
-        fail(error);
-      }
-    }
+    const { importFrom } = await import('./import-files');
+    const { done, failed } = await importFrom(files);
     const more = failed.length - MOST_SAID;
     setProblems(more > 0 ? [...failed.slice(0, MOST_SAID), `and ${more} more.`] : failed);
     if (done > 0) tell(done === 1 ? 'Imported one sheet' : `Imported ${done} sheets`);

@@ -5,7 +5,7 @@ import { lazy, Suspense, useEffect, useState, useSyncExternalStore, type ReactNo
 import { usePathname } from 'next/navigation';
 import { usePreferences } from '@/store/preferences';
 import { storageProblem } from '@/store/problems';
-import { clearOldDeletions, shelfReady } from '@/store/sheets';
+import { shelfReady } from '@/store/ready';
 import { antdTheme } from '@/ui/theme/antd-theme';
 import { Prepared } from '@/ui/controls/prepared';
 import type { ThemeName } from '@/ui/theme/roles';
@@ -37,6 +37,7 @@ if (typeof window !== 'undefined') begin(window.location.pathname);
 /** Milliseconds. */
 const FOLDER_AFTER = 8000;
 const KEEP_AFTER = 3000;
+const CLEAR_AFTER = 4000;
 
 const nothing = () => () => {};
 
@@ -62,13 +63,20 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
   const path = usePathname();
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
     shelfReady()
-      .then(() => void clearOldDeletions().catch(() => undefined))
+      .then(() => {
+        // Nothing waits for it, and what removes sheets is not fetched before a screen stands.
+        timer = setTimeout(() => {
+          void import('@/store/sheets').then((m) => m.clearOldDeletions()).catch(() => undefined);
+        }, CLEAR_AFTER);
+      })
       .catch((error: unknown) =>
         setProblem(
           `Sheets cannot be stored here: ${storageProblem(error)}. What you do now is lost when the page is closed.`,
         ),
       );
+    return () => clearTimeout(timer);
   }, []);
   useEffect(() => {
     // A folder on disk that is kept up to date: looked for when everything else stands.

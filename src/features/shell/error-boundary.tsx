@@ -2,8 +2,8 @@
 
 import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
-import { sheetOf, useSession } from '@/store/sheet-session';
-import { sheetFile } from '../sheet/sheet-file';
+import type { Sheet } from '@/core/sheet/schema';
+import { openWork } from '@/store/open-work';
 import styles from './error-boundary.module.css';
 
 interface Props {
@@ -29,7 +29,7 @@ export class ErrorBoundary extends Component<Props, { fault: Error | null; on: s
   override render() {
     const { fault } = this.state;
     if (!fault) return this.props.children;
-    const sheet = sheetOf(useSession.getState());
+    const sheet = openWork().sheet();
     return (
       <div role="alert" className={styles.fault}>
         <h1>This screen could not be drawn</h1>
@@ -42,10 +42,15 @@ export class ErrorBoundary extends Component<Props, { fault: Error | null; on: s
           <Button type="primary" href="/">
             To the shelf
           </Button>
-          {sheet && <Button onClick={() => void sheetFile(sheet)}>Export “{sheet.title}”</Button>}
+          {sheet && <Button onClick={() => void exportSheet(sheet)}>Export “{sheet.title}”</Button>}
           <Button onClick={() => this.setState({ fault: null })}>Try again</Button>
         </div>
       </div>
     );
   }
+}
+
+async function exportSheet(sheet: Sheet): Promise<void> {
+  const { sheetFile } = await import('../sheet/sheet-file');
+  await sheetFile(sheet);
 }

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { lazy, Suspense, useCallback, useEffect } from 'react';
 import { create } from 'zustand';
-import { wouldLose } from '@/store/session-storage';
+import { openWork } from '@/store/open-work';
 
 const LeaveDialog = lazy(() => import('./leave-dialog').then((m) => ({ default: m.LeaveDialog })));
 
@@ -15,7 +15,7 @@ export function useGo(): (to: string) => void {
   const router = useRouter();
   return useCallback(
     (to) => {
-      if (wouldLose() && location.pathname !== to) useLeaving.setState({ to });
+      if (openWork().wouldLose() && location.pathname !== to) useLeaving.setState({ to });
       else router.push(to);
     },
     [router],
@@ -31,13 +31,14 @@ export function LeaveGuard() {
   const to = useLeaving((s) => s.to);
   useEffect(() => {
     const onClose = (event: BeforeUnloadEvent) => {
-      if (wouldLose()) event.preventDefault();
+      if (openWork().wouldLose()) event.preventDefault();
     };
     const onClick = (event: MouseEvent) => {
       const link = (event.target as Element | null)?.closest?.('a[href]');
       if (!link || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
       const { origin, pathname } = new URL((link as HTMLAnchorElement).href);
-      if (origin !== location.origin || pathname === location.pathname || !wouldLose()) return;
+      if (origin !== location.origin || pathname === location.pathname || !openWork().wouldLose())
+        return;
       if (link.hasAttribute('download')) return;
       event.preventDefault();
       event.stopPropagation();

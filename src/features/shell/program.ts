@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import { flush, wouldLose } from '@/store/session-storage';
+import { openWork } from '@/store/open-work';
 
 /** What a browser asks when it would install the program. */
 interface InstallEvent extends Event {
@@ -77,8 +77,8 @@ let reloading = false;
  * @returns false where edits could not be stored, and nothing was taken
  */
 export async function takeNewer(): Promise<boolean> {
-  await flush();
-  if (wouldLose()) return false;
+  await openWork().flush();
+  if (openWork().wouldLose()) return false;
   const { newer, overtaken } = useProgram.getState();
   if (newer === null || overtaken) location.reload();
   else {

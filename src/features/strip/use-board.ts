@@ -1,7 +1,8 @@
 import { useMemo } from 'react';
 import { messageOf, ReedError } from '@/core/errors';
 import { boardComponents } from '@/core/sheet/stripboard';
-import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
+import type { Sheet } from '@/core/sheet/schema';
 import type { Board, Component, Standing } from '@/core/strip/board';
 import { boardFaults, type BoardFault } from '@/core/strip/check';
 import { wiredBoard } from '@/core/strip/plan';

@@ -6,6 +6,9 @@ export function antdTheme(name: ThemeName): ThemeConfig {
   const c = ROLES[name];
   return {
     algorithm: name === 'dark' ? theme.darkAlgorithm : theme.defaultAlgorithm,
+    // Styles are in made/components.css, written with each build; here only their variables are made.
+    zeroRuntime: true,
+    hashed: false,
     cssVar: { key: `reed-${name}` },
     token: {
       colorPrimary: c.accent,

@@ -1,4 +1,4 @@
-import { isTakenBack } from '@/core/book/entry';
+import { isTakenBack } from '@/core/book/taken-back';
 import { entryWords } from '@/core/book/words';
 import type { SectionKind } from '../sheet-report';
 

@@ -3,7 +3,8 @@
 import { Button, Input, Modal } from 'antd';
 import { useState } from 'react';
 import { crossoverOfUnits } from '@/core/crossover/propose';
-import { SHEET_LIMITS, type Sheet } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
+import type { Sheet } from '@/core/sheet/schema';
 import { isVisible } from '@/core/text';
 import { now } from '@/store/ids';
 import { whyNotMade } from '@/store/problems';

@@ -3,7 +3,7 @@ import { liftsByGain, type Ask } from '@/core/design/ask';
 import { consistent } from '@/core/design/consistent';
 import { readingsFollow, redesign, viewFollow } from '@/core/sheet/make';
 import { checkAskFields } from '@/core/sheet/gate';
-import { SHEET_LIMITS } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
 import { cut, isVisible } from '@/core/text';
 import type { Topology } from '@/core/topologies/topology';
 import { edit, useSession } from '@/store/sheet-session';

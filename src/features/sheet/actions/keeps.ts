@@ -1,5 +1,6 @@
 import { designOf } from '@/core/sheet/design-of';
-import { SHEET_LIMITS, type Keep } from '@/core/sheet/schema';
+import { SHEET_LIMITS } from '@/core/sheet/limits';
+import type { Keep } from '@/core/sheet/schema';
 import { cut } from '@/core/text';
 import { newId, now } from '@/store/ids';
 import { doneBy, edit } from '@/store/sheet-session';
