@@ -1,6 +1,5 @@
 'use client';
 
-import { exportShelf } from '@/features/shelf/export-shelf';
 import '@/ui/theme/theme.css';
 import styles from '@/features/shell/error-boundary.module.css';
 
@@ -21,7 +20,7 @@ export default function GlobalError({ error }: { error: Error }) {
             <a className={styles.way} href="/">
               To the shelf
             </a>
-            <button type="button" className={styles.way} onClick={() => void exportShelf()}>
+            <button type="button" className={styles.way} onClick={() => void exportAll()}>
               Export every sheet
             </button>
           </div>
@@ -29,4 +28,10 @@ export default function GlobalError({ error }: { error: Error }) {
       </body>
     </html>
   );
+}
+
+// Every page carries this one along: what reads and writes sheets is fetched when it is asked for.
+async function exportAll(): Promise<void> {
+  const { exportShelf } = await import('@/features/shelf/export-shelf');
+  await exportShelf();
 }
