@@ -1,9 +1,10 @@
 // Run by the framework in the browser before anything is rendered. What takes a while to stand begins
-// here, before the page's own code has arrived: the engine's worker, and the browser's store, which
-// opens its files at the first question, whatever is asked.
+// here, before the page's own code has arrived: the engine's worker where a sheet is opened, and the
+// browser's store, which opens its files at the first question, whatever is asked. Other screens show
+// what is stored, and have both cores for it; the shell begins their engine when they stand.
 import { engine } from '@/workers/engine';
 
-engine();
+if (location.pathname.startsWith('/sheet/')) engine();
 try {
   void indexedDB.databases().catch(() => undefined);
 } catch {

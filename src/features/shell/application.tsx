@@ -8,6 +8,7 @@ import { storageProblem } from '@/store/problems';
 import { shelfReady } from '@/store/ready';
 import { antdTheme } from '@/ui/theme/antd-theme';
 import { Prepared } from '@/ui/controls/prepared';
+import { useLeisure } from '@/ui/controls/use-leisure';
 import type { ThemeName } from '@/ui/theme/roles';
 import { engine } from '@/workers/engine';
 import { begin } from './begin';
@@ -38,6 +39,7 @@ if (typeof window !== 'undefined') begin(window.location.pathname);
 const FOLDER_AFTER = 8000;
 const KEEP_AFTER = 3000;
 const CLEAR_AFTER = 4000;
+const ENGINE_AFTER = 600;
 
 const nothing = () => () => {};
 
@@ -144,16 +146,19 @@ function Messages() {
 
 /** A worker that died was started again: said, since what is on screen may have been late. */
 function EngineTrouble() {
-  useEffect(
-    () =>
-      engine().onTrouble(() =>
-        refuse(
-          'The part that computes had stopped and was started again. What was asked of it is being computed anew.',
-          'engine',
-        ),
+  const path = usePathname();
+  // A sheet's was begun before the page's own code was there.
+  const leisure = useLeisure(ENGINE_AFTER);
+  const begun = leisure || path.startsWith('/sheet/');
+  useEffect(() => {
+    if (!begun) return;
+    return engine().onTrouble(() =>
+      refuse(
+        'The part that computes had stopped and was started again. What was asked of it is being computed anew.',
+        'engine',
       ),
-    [],
-  );
+    );
+  }, [begun]);
   return null;
 }
 
