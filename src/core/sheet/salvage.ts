@@ -8,7 +8,24 @@ import { designFault, repeatedId, stageFault, type Fault } from './faults';
 import { DEFAULT_PARTS, viewFor } from './make';
 import { fromVersion1 } from './migrate-1';
 import { SHEET_LIMITS } from './limits';
-import { designSchema, keepSchema, partChoicesSchema, readingSchema, sourceSchema, SHEET_VERSION, stageSchema, viewSchema, waySchema, type Reading, type Sheet, type SheetDesign, type Source, type Stage, type Way, type WayEnd } from './schema';
+import {
+  designSchema,
+  keepSchema,
+  partChoicesSchema,
+  readingSchema,
+  sourceSchema,
+  SHEET_VERSION,
+  stageSchema,
+  viewSchema,
+  waySchema,
+  type Reading,
+  type Sheet,
+  type SheetDesign,
+  type Source,
+  type Stage,
+  type Way,
+  type WayEnd,
+} from './schema';
 
 /*
  * What can still be read of a damaged document: every part that passes for itself, put into a sheet
