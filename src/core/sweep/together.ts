@@ -8,10 +8,16 @@ const LEAST_JUMP = 64;
 
 /** Samples are looked for that were lost, up to so many, in so many stretches of a recording. */
 const MOST_LOST = 64;
-const STRETCHES = 24;
-/** Stretches of less than this of the loudest, as a power, tell nothing; nor do such as differ by less than that. */
-const LOUD = 0.03;
+const STRETCHES = 96;
+/** What differs by less than this of its power has not slipped. */
 const DIFFERS = 1e-4;
+/**
+ * Nor has what differs by no more than noise and hum can: where they are opposite, by four times the power
+ * that is heard where it is quiet, and twice that to be safe.
+ */
+const EXPLAINED = 8;
+/** So many of all stretches are quiet, whatever the board. */
+const QUIET = 0.1;
 /** What fits this much better a few samples aside lost them. */
 const FITS_BETTER = 4;
 
@@ -65,10 +71,10 @@ function hasSlipped(a: Float64Array, b: Float64Array): boolean {
   const length = Math.floor(Math.min(a.length, b.length) / STRETCHES);
   const from = Array.from({ length: STRETCHES }, (_, i) => i * length);
   const powers = from.map((start) => power(a.subarray(start, start + length)));
-  const loud = LOUD * Math.max(...powers);
+  const quiet = powers.slice().sort((p, q) => p - q)[Math.floor(QUIET * STRETCHES)];
   return from.some((start, i) => {
     const apart = powerApart(a, b, start, length, 0, Infinity);
-    if (powers[i] < loud || apart < DIFFERS * powers[i]) return false;
+    if (apart < Math.max(DIFFERS * powers[i], EXPLAINED * quiet)) return false;
     const least = apart / FITS_BETTER;
     for (let lag = 1; lag <= MOST_LOST; lag++)
       for (const aside of [lag, -lag])
