@@ -59,14 +59,9 @@ export const wantBoards = (sheet: string, boards: number, had: number): void =>
     ),
   }));
 
-/** How long a task takes; null for what is usual. */
+/** How long a task takes; null for what is usual, or what was said first of one’s own. */
 export const sizeTask = (task: string, size: number | null): void =>
-  changePlan(({ hours, own }) => {
-    const mine = own.find((o) => ownId(o.id) === task);
-    return mine && size !== null
-      ? { own: own.map((o) => (o === mine ? { ...o, hours: size } : o)) }
-      : { hours: withOrWithout(hours, task, size) };
-  });
+  changePlan(({ hours }) => ({ hours: withOrWithout(hours, task, size) }));
 
 /** What a task waits for beside other tasks; null for nothing. */
 export const letWait = (task: string, wait: Plan['waits'][string] | null): void =>
@@ -89,8 +84,10 @@ export const addTask = (task: Omit<OwnTask, 'id'>): void =>
 
 /** Take an own task off the plan. */
 export const dropTask = (id: string): void =>
-  changePlan(({ own, done }) => ({
+  changePlan(({ own, hours, waits, done }) => ({
     own: own.filter((o) => o.id !== id),
+    hours: without(hours, ownId(id)),
+    waits: without(waits, ownId(id)),
     done: without(done, ownId(id)),
   }));
 

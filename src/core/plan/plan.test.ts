@@ -155,19 +155,21 @@ describe('what is to be done', () => {
         wanted: { hum: { boards: 3, had: 2, at: '2026-11-28T10:00:00.000Z' } },
         own: [
           { id: 'x', title: 'Drill the front', hours: 1, after: ['build hum b3', 'gone'] },
-          { id: 'y', title: 'Ring the hall', hours: 0.25, after: [] },
+          { id: 'y', title: 'Ring the hall', hours: 0.1, after: [] },
         ],
       },
       [],
     );
     expect(tasks.map((t) => [t.title, t.standing, t.hours])).toEqual([
       ['Build 2 boards', 'now', 3],
-      ['Ring the hall', 'now', 0.25],
+      ['Ring the hall', 'now', 0.1],
       ['Measure them', 'after', 1],
       ['Build Board 3', 'waiting', 6],
       ['Drill the front', 'waiting', 1],
       ['Measure Board 3', 'waiting', 0.5],
     ]);
+    const said = tasks.filter((t) => !t.usual).map((t) => t.title);
+    expect(said).toEqual(['Ring the hall', 'Build Board 3', 'Drill the front']);
   });
 });
 

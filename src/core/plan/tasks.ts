@@ -82,19 +82,20 @@ export function tasksOf(
     id: string,
     kind: TaskKind,
     title: string,
-    usual: number,
+    size: { usual: number } | { said: number },
     waits: Wait[],
     sheet = '',
   ) => {
-    const said = plan.hours[id] as number | undefined;
+    const changed = plan.hours[id] as number | undefined;
+    const own = 'said' in size ? size.said : quarter(size.usual);
     const outside = plan.waits[id] as Plan['waits'][string] | undefined;
     tasks.push({
       id,
       kind,
       title,
       sheet,
-      hours: said ?? quarter(usual),
-      usual: said === undefined,
+      hours: changed ?? own,
+      usual: changed === undefined && 'usual' in size,
       waits: outside ? [...waits, { is: 'world', what: outside.for, until: outside.until }] : waits,
     });
   };
@@ -102,13 +103,14 @@ export function tasksOf(
   if (toOrder.length > 0) {
     const pieces = toOrder.reduce((sum, s) => sum + stillToOrder(s, plan), 0);
     const what = pieces === 1 ? 'a part' : `${pieces} parts of ${kinds(toOrder.length)}`;
-    add(ORDER, 'order', `Order ${what}`, ORDER_HOURS, []);
+    add(ORDER, 'order', `Order ${what}`, { usual: ORDER_HOURS }, []);
   }
   for (const sheet of sheets) {
     const parts = sheet.parts ?? USUAL_PARTS;
     const waits = partsWaits(sheet.id, plan, lacking ?? []);
+    const boardHours = BUILD_HOURS + HOURS_A_PART * parts;
     const build = (id: string, title: string) =>
-      add(id, 'build', title, BUILD_HOURS + HOURS_A_PART * parts, waits, sheet.id);
+      add(id, 'build', title, { usual: boardHours }, waits, sheet.id);
     for (const board of sheet.boards) {
       const building = buildId(sheet.id, board.id);
       const measuring = measureId(sheet.id, board.id);
@@ -120,7 +122,7 @@ export function tasksOf(
           measuring,
           'measure',
           `Measure ${name}`,
-          MEASURE_HOURS,
+          { usual: MEASURE_HOURS },
           built ? [] : [{ is: 'task', id: building }],
           sheet.id,
         );
@@ -128,18 +130,18 @@ export function tasksOf(
     const wanted = leftToBegin(sheet, plan);
     if (wanted > 0) {
       const id = buildId(sheet.id, WANTED);
-      const usual = wanted * (BUILD_HOURS + HOURS_A_PART * parts);
       add(
         id,
         'build',
         wanted === 1 ? 'Build a board' : `Build ${wanted} boards`,
-        usual,
+        { usual: wanted * boardHours },
         waits,
         sheet.id,
       );
       const measure = measureId(sheet.id, WANTED);
       const title = wanted === 1 ? 'Measure it' : 'Measure them';
-      add(measure, 'measure', title, wanted * MEASURE_HOURS, [{ is: 'task', id }], sheet.id);
+      const size = { usual: wanted * MEASURE_HOURS };
+      add(measure, 'measure', title, size, [{ is: 'task', id }], sheet.id);
     }
   }
   const there = new Set([...tasks.map((t) => t.id), ...plan.own.map((o) => ownId(o.id))]);
@@ -149,7 +151,7 @@ export function tasksOf(
         ownId(id),
         'own',
         title,
-        hours,
+        { said: hours },
         // What is done, or gone, is no longer waited for.
         after
           .filter((t) => there.has(t) && plan.done[t] === undefined)
