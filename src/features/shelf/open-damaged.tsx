@@ -1,6 +1,5 @@
 'use client';
 
-import { openReadable } from '@/store/sheets';
 import { attemptStored, tell } from '../shell/tell';
 
 /** Longest list of what was left out that a message shows. */
@@ -9,6 +8,7 @@ const LISTED = 6;
 /** Open what can be read of a damaged sheet as a sheet of its own, and say what was left out. */
 export async function openDamaged(id: string, open: (copy: string) => void): Promise<void> {
   await attemptStored('Nothing was opened', async () => {
+    const { openReadable } = await import('@/store/sheets');
     const { sheet, leftOut } = await openReadable(id);
     open(sheet.id);
     const more = leftOut.length - LISTED;

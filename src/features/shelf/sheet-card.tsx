@@ -14,12 +14,12 @@ import { usePreferences } from '@/store/preferences';
 import { Sparkline } from '@/ui/chart/sparkline';
 import { dateWords } from '@/ui/controls/date-words';
 import { sheetAddress } from '../shell/sheet-address';
+import { exportDamaged, remove, rename } from './card-actions';
 import { MoreButton } from './more-button';
+import { openDamaged } from './open-damaged';
 import { useCurve } from './use-curve';
 import styles from './sheet-card.module.css';
 
-// What reads and stores sheets is fetched when something is done with one.
-const actions = () => import('./card-actions');
 const CardMenu = lazy(() => import('./card-menu').then((m) => ({ default: m.CardMenu })));
 
 /** A sheet on the shelf: its curve, what it does, and what can be done with it. */
@@ -40,11 +40,9 @@ function Readable({ card }: { card: Card }) {
     const to = text.trim();
     if (!isVisible(to) || to === card.title) return;
     setRenamed({ from: card.title, to });
-    void actions()
-      .then(({ rename }) => rename(card, to))
-      .then((done) => {
-        if (!done) setRenamed(null);
-      });
+    void rename(card, to).then((done) => {
+      if (!done) setRenamed(null);
+    });
   };
   return (
     <article className={styles.card}>
@@ -146,18 +144,14 @@ function Damaged({ card }: { card: Card }) {
           <Button
             size="small"
             aria-label={`Open what can be read of ${name}`}
-            onClick={() =>
-              void actions().then((a) =>
-                a.openDamaged(card.id, (id) => router.push(sheetAddress(id))),
-              )
-            }
+            onClick={() => void openDamaged(card.id, (id) => router.push(sheetAddress(id)))}
           >
             Open what can be read
           </Button>
           <Button
             size="small"
             aria-label={`Export what is stored of ${name}`}
-            onClick={() => void actions().then((a) => a.exportDamaged(card))}
+            onClick={() => void exportDamaged(card)}
           >
             Export
           </Button>
@@ -165,7 +159,7 @@ function Damaged({ card }: { card: Card }) {
             size="small"
             type="text"
             aria-label={`Delete ${name}`}
-            onClick={() => void actions().then((a) => a.remove(card))}
+            onClick={() => void remove(card)}
           >
             Delete
           </Button>

@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react';
-import { tell } from '../shell/tell';
+import { attemptStored, tell } from '../shell/tell';
 
 /** Refusals that are listed; of a longer list the rest is counted. */
 const MOST_SAID = 12;
@@ -8,11 +8,13 @@ const MOST_SAID = 12;
 export function useImport() {
   const [problems, setProblems] = useState<string[]>([]);
   const importFiles = useCallback(async (files: readonly File[]) => {
-    const { importFrom } = await import('./import-files');
-    const { done, failed } = await importFrom(files);
-    const more = failed.length - MOST_SAID;
-    setProblems(more > 0 ? [...failed.slice(0, MOST_SAID), `and ${more} more.`] : failed);
-    if (done > 0) tell(done === 1 ? 'Imported one sheet' : `Imported ${done} sheets`);
+    await attemptStored('Nothing was imported', async () => {
+      const { importFrom } = await import('./import-files');
+      const { done, failed } = await importFrom(files);
+      const more = failed.length - MOST_SAID;
+      setProblems(more > 0 ? [...failed.slice(0, MOST_SAID), `and ${more} more.`] : failed);
+      if (done > 0) tell(done === 1 ? 'Imported one sheet' : `Imported ${done} sheets`);
+    });
   }, []);
   return { importFiles, problems, dismiss: useCallback(() => setProblems([]), []) };
 }

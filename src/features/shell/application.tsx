@@ -18,6 +18,7 @@ import { HotkeyBindings } from './hotkeys';
 import { LeaveGuard } from './leave-guard';
 import { Rail } from './rail';
 import { keepProgram } from './program';
+import { sheetIn } from './sheet-address';
 import { refuse, useTold } from './tell';
 import styles from './application.module.css';
 
@@ -65,35 +66,15 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
   const path = usePathname();
   const [problem, setProblem] = useState<string>();
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout> | undefined;
-    shelfReady()
-      .then(() => {
-        // Nothing waits for it, and what removes sheets is not fetched before a screen stands.
-        timer = setTimeout(() => {
-          void import('@/store/sheets').then((m) => m.clearOldDeletions()).catch(() => undefined);
-        }, CLEAR_AFTER);
-      })
-      .catch((error: unknown) =>
-        setProblem(
-          `Sheets cannot be stored here: ${storageProblem(error)}. What you do now is lost when the page is closed.`,
-        ),
-      );
-    return () => clearTimeout(timer);
+    shelfReady().catch((error: unknown) =>
+      setProblem(
+        `Sheets cannot be stored here: ${storageProblem(error)}. What you do now is lost when the page is closed.`,
+      ),
+    );
   }, []);
-  useEffect(() => {
-    // A folder on disk that is kept up to date: looked for when everything else stands.
-    if (!('showDirectoryPicker' in window)) return;
-    const timer = setTimeout(() => {
-      void import('@/store/folder').then(({ findFolder }) => findFolder()).catch(() => undefined);
-    }, FOLDER_AFTER);
-    return () => clearTimeout(timer);
-  }, []);
-  useEffect(() => {
-    // Fetched into the browser whole, but not before what somebody waits for.
-    if (process.env.NODE_ENV !== 'production') return;
-    const timer = setTimeout(() => void keepProgram(), KEEP_AFTER);
-    return () => clearTimeout(timer);
-  }, []);
+  useLater(KEEP_AFTER, keepInBrowser);
+  useLater(CLEAR_AFTER, clearAway);
+  useLater(FOLDER_AFTER, lookForFolder);
   return (
     <ConfigProvider
       theme={antdTheme(theme)}
@@ -118,6 +99,29 @@ function InBrowser({ nonce, children }: { nonce: string | undefined; children: R
       <Windows />
     </ConfigProvider>
   );
+}
+
+/** Does something once, this many milliseconds after the shell has come to stand: nothing waits for it. */
+function useLater(after: number, act: () => void): void {
+  useEffect(() => {
+    const timer = setTimeout(act, after);
+    return () => clearTimeout(timer);
+  }, [after, act]);
+}
+
+/** Has the browser fetch the program whole, but not before what somebody waits for. */
+function keepInBrowser(): void {
+  if (process.env.NODE_ENV === 'production') void keepProgram();
+}
+
+function clearAway(): void {
+  void import('@/store/sheets').then((m) => m.clearOldDeletions()).catch(() => undefined);
+}
+
+/** A folder on disk that is kept up to date. */
+function lookForFolder(): void {
+  if (!('showDirectoryPicker' in window)) return;
+  void import('@/store/folder').then(({ findFolder }) => findFolder()).catch(() => undefined);
 }
 
 /** The shell's windows: they stand ready before they are opened. */
@@ -149,7 +153,7 @@ function EngineTrouble() {
   const path = usePathname();
   // A sheet's was begun before the page's own code was there.
   const leisure = useLeisure(ENGINE_AFTER);
-  const begun = leisure || path.startsWith('/sheet/');
+  const begun = leisure || sheetIn(path) !== undefined;
   useEffect(() => {
     if (!begun) return;
     return engine().onTrouble(() =>

@@ -4,6 +4,7 @@ import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
 import type { Sheet } from '@/core/sheet/schema';
 import { openWork } from '@/store/open-work';
+import { attemptStored } from './tell';
 import styles from './error-boundary.module.css';
 
 interface Props {
@@ -50,7 +51,8 @@ export class ErrorBoundary extends Component<Props, { fault: Error | null; on: s
   }
 }
 
-async function exportSheet(sheet: Sheet): Promise<void> {
-  const { sheetFile } = await import('../sheet/sheet-file');
-  await sheetFile(sheet);
-}
+const exportSheet = (sheet: Sheet): Promise<boolean> =>
+  attemptStored(`“${sheet.title}” was not exported`, async () => {
+    const { sheetFile } = await import('../sheet/sheet-file');
+    await sheetFile(sheet);
+  });
