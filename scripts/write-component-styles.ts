@@ -93,11 +93,11 @@ function stylesOf(directories: readonly string[], theme: ThemeName): string {
       ),
     ),
   );
-  // The last rule is the library’s own note of what has been made.
-  return extractStyle(cache, { plain: true, types: 'style' }).replace(
-    /\.data-ant-[^{]*\{[^}]*\}$/,
-    '',
-  );
+  // The last rule is the library’s own note of what has been made. Of its rules for links without
+  // a class, which come first, every link of a page would lose underline and ring.
+  return extractStyle(cache, { plain: true, types: 'style' })
+    .replace(/\.data-ant-[^{]*\{[^}]*\}$/, '')
+    .replace(/(?<=^|\})(?:a(?::[a-z-]+|\[disabled\])?,?)+\{[^{}]*\}/g, '');
 }
 
 async function write(): Promise<void> {

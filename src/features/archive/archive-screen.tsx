@@ -14,7 +14,7 @@ export function ArchiveScreen() {
     <Screen
       title="Archive"
       beside={
-        <p className={styles.beside}>
+        <p>
           All of it lives in this browser and nowhere else. <Link href="/">Back to the shelf</Link>
         </p>
       }
