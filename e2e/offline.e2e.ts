@@ -23,12 +23,32 @@ async function kept(page: Page): Promise<void> {
   await window.waitFor({ state: 'hidden' });
 }
 
+/** How many scripts are kept as they came (an answer that a program made has no address), and which are not. */
+const scriptsKept = (page: Page) =>
+  page.evaluate(async () => {
+    const all = await Promise.all(
+      (await caches.keys()).map(async (name) => {
+        const cache = await caches.open(name);
+        return Promise.all(
+          (await cache.keys()).map(async (r) => ({ path: r.url, answer: await cache.match(r) })),
+        );
+      }),
+    );
+    const scripts = all.flat().filter(({ path }) => path.endsWith('.js'));
+    const made = scripts.filter(({ answer }) => answer?.url === '').map(({ path }) => path);
+    return { came: scripts.length - made.length, made };
+  });
+
 const rail = (page: Page, name: string) =>
   page.getByRole('navigation', { name: 'Screens' }).getByRole('link', { name, exact: true });
 
 test('with the server gone every screen, the engine, listening and export go on, also after a reload', async () => {
   const page = await bench.page('/');
   await kept(page);
+  // Of those alone the browser keeps a compiled form. What a worker begins with must not be one.
+  const { came, made } = await scriptsKept(page);
+  expect(came).toBeGreaterThan(100);
+  for (const path of made) expect(path).toMatch(/turbopack-worker/);
   await gate.close();
   await page.reload();
 

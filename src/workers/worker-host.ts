@@ -41,6 +41,10 @@ export interface Watched {
 /** A call that ended two workers is not given to a third. */
 const MOST_TRIES = 2;
 
+/** What cannot begin (its script is not to be had) is tried again after ever longer, milliseconds. */
+const FIRST_REST = 250;
+const LONGEST_REST = 16_000;
+
 interface Call<Remote> {
   send: (remote: Remote, call: number) => Promise<Reply<unknown>>;
   settle: (reply: Reply<unknown>) => void;
@@ -61,6 +65,9 @@ export class WorkerHost<Remote extends Watched> {
   private heardAt = 0;
   private ready = false;
   private watch: ReturnType<typeof setInterval> | undefined;
+  /** How many workers, one after another, ended before they had begun. */
+  private unbegun = 0;
+  private rest: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly make: () => Hosted<Remote>,
@@ -99,18 +106,20 @@ export class WorkerHost<Remote extends Watched> {
       };
       if (this.calls.size === 0) this.heardAt = Date.now();
       this.calls.set(number, { send, settle, acknowledged: false, tries: 0 });
-      this.send(number);
+      if (this.rest === undefined) this.send(number);
     });
   }
 
   /** End the worker for good. */
   dispose(): void {
     clearInterval(this.watch);
+    clearTimeout(this.rest);
     this.hosted.terminate();
     for (const { settle } of this.calls.values()) settle(failure('stopped', 'Stopped on request.'));
   }
 
   private begin(): Hosted<Remote> {
+    this.rest = undefined;
     const hosted = this.make();
     this.hosted = hosted;
     this.ready = false;
@@ -123,7 +132,7 @@ export class WorkerHost<Remote extends Watched> {
       }
       this.heardAt = Date.now();
       const { ready, heard } = message as { ready?: true; heard?: number };
-      if (ready) this.ready = true;
+      if (ready) [this.ready, this.unbegun] = [true, 0];
       const call = heard === undefined ? undefined : this.calls.get(heard);
       if (call) call.acknowledged = true;
     });
@@ -166,6 +175,7 @@ export class WorkerHost<Remote extends Watched> {
 
   /** Look whether the worker still does what it was asked. */
   private check(): void {
+    if (this.rest !== undefined) return;
     const { acknowledgeWithin, answerWithin, readyWithin, pingEvery } = this.options;
     const silence = Date.now() - this.heardAt;
     if (this.calls.size === 0) {
@@ -182,25 +192,41 @@ export class WorkerHost<Remote extends Watched> {
   }
 
   private replace(died: boolean): void {
+    if (this.rest !== undefined) return;
     this.hosted.terminate();
+    if (died && !this.ready) this.unbegun++;
+    if (died) this.giveUp();
+    else for (const call of this.calls.values()) call.tries--;
+    if (this.unbegun < 2) this.again(died);
+    else {
+      const after = Math.min(FIRST_REST * 2 ** (this.unbegun - 2), LONGEST_REST);
+      this.rest = setTimeout(() => this.again(died), after);
+    }
+  }
+
+  private again(died: boolean): void {
     this.begin();
     if (died) this.options.onTrouble?.();
-    for (const [number, call] of [...this.calls]) {
-      if (died && call.tries >= MOST_TRIES)
-        call.settle(
-          failure(
-            'range',
-            'This took too long to work out, and was given up. Undo the last change, or make the sheet smaller.',
-          ),
-        );
-      else {
-        if (!died) call.tries--;
-        this.send(number);
-      }
-    }
+    for (const number of this.calls.keys()) this.send(number);
+  }
+
+  /** Answer the calls that have ended as many workers as they may. */
+  private giveUp(): void {
+    for (const call of [...this.calls.values()])
+      if (call.tries >= MOST_TRIES) call.settle(this.ready ? tooLong() : notStarted());
   }
 }
 
+const tooLong = () =>
+  failure(
+    'range',
+    'This took too long to work out, and was given up. Undo the last change, or make the sheet smaller.',
+  );
+const notStarted = () =>
+  failure(
+    'range',
+    'What works out circuits could not be started, and is tried again by and by. Load the page anew if this stays.',
+  );
 const failure = (code: ReedError['code'] | 'defect', message: string): Reply<never> => ({
   failure: { code, message },
 });

@@ -63,8 +63,12 @@ type Remote = {
 };
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** A host over hand-made workers: each is what `act` says of the nth. */
-function host(act: (n: number, say: (m: unknown) => void) => Remote['work'], trouble?: () => void) {
+/** A host over hand-made workers: each is what `act` says of the nth; those before `first` cannot begin. */
+function host(
+  act: (n: number, say: (m: unknown) => void) => Remote['work'],
+  trouble?: () => void,
+  first = 0,
+) {
   let made = 0;
   const ended: number[] = [];
   const it = new WorkerHost<Remote>(
@@ -72,7 +76,7 @@ function host(act: (n: number, say: (m: unknown) => void) => Remote['work'], tro
       const n = made++;
       let hear: (message: unknown) => void = () => undefined;
       const say = (m: unknown) => hear(m);
-      setTimeout(() => say({ ready: true }), 0);
+      setTimeout(() => say(n < first ? null : { ready: true }), 0);
       return {
         remote: {
           cancel: () => undefined,
@@ -117,6 +121,18 @@ describe('a worker’s host', () => {
     await expect(it.call((r, call) => r.work(call))).rejects.toThrow(/took too long.*given up/);
     expect(made()).toBe(3);
     await expect(it.call((r, call) => r.work(call))).resolves.toBe('done 2');
+    it.dispose();
+  });
+
+  test('one that cannot begin is begun again at growing distances, and what was asked is answered', async () => {
+    const { it, made } = host((n) => (n < 3 ? never : done), undefined, 3);
+    const early = it.call((r, call) => r.work(call));
+    await expect(early).rejects.toThrow(/could not be started.*[Ll]oad the page/);
+    const late = it.call((r, call) => r.work(call));
+    await pause(150);
+    expect(made()).toBe(2);
+    await expect(late).resolves.toBe('done 2');
+    expect(made()).toBe(4);
     it.dispose();
   });
 

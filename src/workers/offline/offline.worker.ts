@@ -15,6 +15,8 @@ declare const FILES: PrecacheEntry[];
 const CACHES = 'jaunty-reed-';
 const OURS = `${CACHES}${BUILD}`;
 const STATIC = '/_next/static/';
+/** The script that a worker begins with. */
+const BEGINS_WORKER = /\/turbopack-worker-[^/]*$/;
 
 const pages: SerwistPlugin = {
   requestWillFetch: ({ request }) => {
@@ -23,9 +25,14 @@ const pages: SerwistPlugin = {
       kind === undefined ? request : new Request(request, { headers: DATA_HEADERS[kind] }),
     );
   },
-  // What a page says of the headers that it depends on is in its name already.
-  cacheWillUpdate: ({ response }) => {
+  // Files are kept as they came: to one that was made here, the browser keeps no compiled form, and
+  // compiles it at every start. A worker would take its address from a kept answer, and lose what is
+  // said behind it. What a page says of the headers that it depends on is in its name already.
+  cacheWillUpdate: ({ request, response }) => {
     if (!response.ok) return Promise.resolve(null);
+    const { pathname } = new URL(request.url);
+    if (pathname.startsWith(STATIC) && !BEGINS_WORKER.test(pathname))
+      return Promise.resolve(response);
     const headers = new Headers(response.headers);
     headers.delete('vary');
     const { status, statusText } = response;
