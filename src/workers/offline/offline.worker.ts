@@ -15,6 +15,7 @@ declare const FILES: PrecacheEntry[];
 const CACHES = 'jaunty-reed-';
 const OURS = `${CACHES}${BUILD}`;
 const STATIC = '/_next/static/';
+const isStatic = (url: URL) => url.pathname.startsWith(STATIC);
 /** The script that a worker begins with. */
 const BEGINS_WORKER = /\/turbopack-worker-[^/]*$/;
 
@@ -30,9 +31,8 @@ const pages: SerwistPlugin = {
   // said behind it. What a page says of the headers that it depends on is in its name already.
   cacheWillUpdate: ({ request, response }) => {
     if (!response.ok) return Promise.resolve(null);
-    const { pathname } = new URL(request.url);
-    if (pathname.startsWith(STATIC) && !BEGINS_WORKER.test(pathname))
-      return Promise.resolve(response);
+    const url = new URL(request.url);
+    if (isStatic(url) && !BEGINS_WORKER.test(url.pathname)) return Promise.resolve(response);
     const headers = new Headers(response.headers);
     headers.delete('vary');
     const { status, statusText } = response;
@@ -67,7 +67,7 @@ const asked = (request: Request, url: URL) => ({
 
 // Where the browser asks all the same, what an earlier version left here is found too.
 serwist.registerCapture(
-  ({ url, sameOrigin }) => sameOrigin && url.pathname.startsWith(STATIC),
+  ({ url, sameOrigin }) => sameOrigin && isStatic(url),
   async ({ request }) => (await caches.match(request)) ?? fetch(request),
 );
 
@@ -98,8 +98,7 @@ async function takeOver(): Promise<void> {
   for (const name of await others()) {
     const theirs = await caches.open(name);
     for (const request of await theirs.keys()) {
-      const isStatic = new URL(request.url).pathname.startsWith(STATIC);
-      if (!isStatic || (await ours.match(request))) continue;
+      if (!isStatic(new URL(request.url)) || (await ours.match(request))) continue;
       const response = await theirs.match(request);
       if (response) await ours.put(request, response);
     }
